@@ -1,0 +1,161 @@
+"""Angle of view and field, by the projection of the lens.
+
+A rectilinear lens keeps straight lines straight (r = f tan theta). A fisheye does not, and each law
+is computed by itself: no fisheye is ever put through the tangent.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal, TypeAlias, get_args
+
+import numpy as np
+
+from hextan.core.numbers import Floats, Real, positive
+
+Projection: TypeAlias = Literal["rectilinear", "equidistant", "equisolid", "stereographic", "orthographic"]
+PROJECTIONS: tuple[Projection, ...] = get_args(Projection)
+
+#: Field angle (radians, odd in r) of an image height r in units of the focal length.
+#: NaN where the law has no such image height.
+_FIELD_ANGLE: dict[str, Callable[[Floats], Floats]] = {
+    "rectilinear": np.arctan,
+    "equidistant": lambda r: np.asarray(np.where(np.abs(r) <= np.pi, r, np.nan)),
+    "equisolid": lambda r: 2.0 * np.arcsin(r / 2.0),
+    "stereographic": lambda r: 2.0 * np.arctan(r / 2.0),
+    "orthographic": np.arcsin,
+}
+#: The laws in words, for derivations and notes.
+LAWS: dict[str, str] = {
+    "rectilinear": "r = f·tan θ",
+    "equidistant": "r = f·θ",
+    "equisolid": "r = 2f·sin(θ/2)",
+    "stereographic": "r = 2f·tan(θ/2)",
+    "orthographic": "r = f·sin θ",
+}
+
+
+def field_angle_rad(image_height_mm: Real, focal_mm: Real, projection: str = "rectilinear") -> Floats:
+    """Angle from the optical axis at an image height.
+
+    Parameters
+    ----------
+    image_height_mm : signed distance from the axis on the sensor, mm
+    focal_mm : focal length (or f(1+m/p) when focused nearer than infinity), mm
+    projection : one of `PROJECTIONS`
+
+    Returns
+    -------
+    Angle in radians with the sign of the image height; NaN where the law does not reach.
+
+    Raises
+    ------
+    InvalidInputError
+        A focal length that is not above zero.
+    KeyError
+        An unknown projection.
+
+    >>> round(float(np.degrees(2 * field_angle_rad(18.0, 50.0))), 3)
+    39.598
+    """
+    positive(focal_mm=focal_mm)
+    with np.errstate(invalid="ignore"):
+        return _FIELD_ANGLE[projection](np.asarray(image_height_mm, dtype=float) / focal_mm)
+
+
+def angle_of_view_deg(
+    size_mm: Real, focal_mm: Real, offset_mm: Real = 0.0, projection: str = "rectilinear"
+) -> Floats:
+    """Angle seen along one axis of a window; both sides of an off-centre window are summed.
+
+    Parameters
+    ----------
+    size_mm : de-squeezed size of the window along the axis, mm
+    focal_mm : focal length, mm
+    offset_mm : window centre from the optical axis, along the same axis, mm
+    projection : one of `PROJECTIONS`
+
+    Returns
+    -------
+    Degrees; NaN where a fisheye's law does not reach the edge.
+
+    Raises
+    ------
+    InvalidInputError
+        A size or focal length that is not above zero.
+
+    >>> round(float(angle_of_view_deg(24.0, 50.0)), 3)
+    26.991
+    """
+    positive(size_mm=size_mm)
+    half = np.asarray(size_mm, dtype=float) / 2.0
+    if not np.any(offset_mm):
+        return np.degrees(2.0 * field_angle_rad(half, focal_mm, projection))
+    return np.degrees(
+        field_angle_rad(offset_mm + half, focal_mm, projection)
+        - field_angle_rad(offset_mm - half, focal_mm, projection)
+    )
+
+
+def diagonal_angle_deg(
+    width_mm: Real,
+    height_mm: Real,
+    focal_mm: Real,
+    offset_x_mm: Real = 0.0,
+    offset_y_mm: Real = 0.0,
+    projection: str = "rectilinear",
+) -> Floats:
+    """Angle between opposite corners of a de-squeezed window.
+
+    Returns
+    -------
+    Degrees. Centred: 2*theta(d/2). Off-centre and rectilinear: the angle between the rays to the
+    two corners, of the wider diagonal. Off-centre fisheye: the sum of the two corners' field angles,
+    again of the wider diagonal.
+
+    Raises
+    ------
+    InvalidInputError
+        A size or focal length that is not above zero.
+
+    >>> round(float(diagonal_angle_deg(36.0, 24.0, 50.0)), 3)
+    46.793
+    """
+    positive(width_mm=width_mm, height_mm=height_mm)
+    if not (np.any(offset_x_mm) or np.any(offset_y_mm)):
+        return angle_of_view_deg(np.hypot(width_mm, height_mm), focal_mm, 0.0, projection)
+    half_w, half_h = np.asarray(width_mm, dtype=float) / 2.0, np.asarray(height_mm, dtype=float) / 2.0
+    falling = _corner_to_corner(offset_x_mm, offset_y_mm, half_w, half_h, focal_mm, projection)
+    rising = _corner_to_corner(offset_x_mm, offset_y_mm, half_w, -half_h, focal_mm, projection)
+    return np.degrees(np.maximum(falling, rising))
+
+
+def _corner_to_corner(
+    dx: Real, dy: Real, half_w: Floats, half_h: Floats, focal_mm: Real, projection: str
+) -> Floats:
+    x1, y1, x2, y2 = dx - half_w, dy - half_h, dx + half_w, dy + half_h
+    if projection != "rectilinear":
+        first = field_angle_rad(np.hypot(x1, y1), focal_mm, projection)
+        return first + field_angle_rad(np.hypot(x2, y2), focal_mm, projection)
+    across = np.sqrt(((y1 - y2) * focal_mm) ** 2 + ((x2 - x1) * focal_mm) ** 2 + (x1 * y2 - x2 * y1) ** 2)
+    return np.asarray(np.arctan2(across, x1 * x2 + y1 * y2 + np.asarray(focal_mm) ** 2))
+
+
+def image_distance_mm(focal_mm: Real, magnification: Real, pupil_magnification: Real = 1.0) -> Floats:
+    """Distance f(1 + m/p) that sets the angle when the lens is focused at magnification m."""
+    return np.asarray(focal_mm * (1.0 + magnification / np.asarray(pupil_magnification)))
+
+
+def field_at_focus_mm(size_mm: Real, magnification: Real) -> Floats:
+    """Width or height of the field in the plane of focus: w/m, mm.
+
+    Raises
+    ------
+    InvalidInputError
+        A size or magnification that is not above zero.
+
+    >>> float(field_at_focus_mm(36.0, 0.01))
+    3600.0
+    """
+    positive(size_mm=size_mm, magnification=magnification)
+    return np.asarray(np.asarray(size_mm, dtype=float) / magnification)

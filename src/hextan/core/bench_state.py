@@ -1,0 +1,94 @@
+"""What the Bench is set to: kept with the production, and in the address of the page."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal, TypeAlias
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from hextan.core.contract import Coc, CocByDiagonal, FocalMm, Fps, Metres, Stop, faults_of
+from hextan.core.errors import InvalidInputError
+from hextan.core.references import By
+
+SCHEMA = "hextan.bench"
+SCHEMA_VERSION = 1
+Id: TypeAlias = Annotated[int, Field(ge=1, le=2**53)]
+
+
+class _Part(BaseModel):
+    model_config = ConfigDict(strict=True, extra="forbid", allow_inf_nan=False)
+
+
+class BenchReference(_Part):
+    """Super 35, full frame, or the window of a scan mode of this production."""
+
+    name: Literal["super35", "full_frame", "scan_mode"] = "super35"
+    scan_mode_id: Id | None = None
+    by: By = "width"
+
+
+class BenchDelivery(_Part):
+    """The picture on the screen; without an aspect it is as recorded."""
+
+    aspect: Annotated[float, Field(ge=0.1, le=10)] | None = None
+    long_edge_px: Annotated[int, Field(ge=16, le=100_000)] | None = 3840
+    protect: Annotated[float, Field(ge=0, le=0.9)] = 0.0
+
+    def for_recording(self, raster: tuple[int, int], squeeze: float) -> dict[str, Any] | None:
+        """Write the delivery in the public evaluation format, for one recording's raster."""
+        aspect = self.aspect or raster[0] / raster[1] * squeeze
+        delivered = None
+        if self.long_edge_px is not None:
+            long_edge = self.long_edge_px
+            wide = aspect >= 1
+            delivered = (
+                [long_edge, round(long_edge / aspect)] if wide else [round(long_edge * aspect), long_edge]
+            )
+        return {"aspect": aspect, "raster": delivered, "protect": self.protect}
+
+
+class LadderFilter(_Part):
+    """Which recording formats the ladder shows."""
+
+    scope: Literal["body", "all"] = "all"
+    classes: Annotated[list[str], Field(max_length=10)] = []
+    covers: bool = False
+    oversampled: bool = False
+    least_fps: Fps | None = None
+
+
+class BenchState(_Part):
+    """The Bench. Distances in metres from the sensor plane."""
+
+    format_id: Id
+    lens_id: Id
+    adapter_id: Id | None = None
+    focal_mm: FocalMm | None = None
+    stop: Stop | None = None
+    subject_m: Metres = 3.0
+    focus_m: Metres | None = None
+    fps: Fps = 25.0
+    crop_ids: Annotated[list[Id], Field(max_length=50)] = []
+    delivery: BenchDelivery = BenchDelivery()
+    reference: BenchReference = BenchReference()
+    coc: Coc = CocByDiagonal()
+    unit: Literal["m", "ft"] = "m"
+    pinned: Annotated[list[Id], Field(max_length=4)] = []
+    ladder: LadderFilter = LadderFilter()
+    columns: Annotated[list[str], Field(max_length=40)] | None = None
+    sort: Annotated[str, Field(max_length=40)] | None = None
+    descending: bool = False
+
+
+def parse_state(data: Any) -> BenchState:
+    """Check a Bench state given as plain data.
+
+    Raises
+    ------
+    InvalidInputError
+        Names each field that breaks a rule.
+    """
+    try:
+        return BenchState.model_validate(data)
+    except ValidationError as error:
+        raise InvalidInputError.of(*faults_of(error, "state")) from None

@@ -1,0 +1,108 @@
+"""Every error that Hextan raises on purpose, in one tree.
+
+The core knows nothing of HTTP; `hextan.api.errors` maps this tree to status codes.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+
+@dataclass(frozen=True)
+class Fault:
+    """One thing that is wrong: where it stands, what was given and which rule it breaks."""
+
+    field: str
+    value: Any
+    rule: str
+
+    def sentence(self) -> str:
+        """Say the fault in a sentence that names field, value and rule."""
+        return f"{self.field}: {self.rule} (given: {shown(self.value)})."
+
+    def as_dict(self) -> dict[str, Any]:
+        """Give the fault as JSON-ready data."""
+        return {"field": self.field, "value": plain(self.value), "rule": self.rule}
+
+
+def shown(value: Any) -> str:
+    """Write a value for a message, cut when it is long.
+
+    >>> shown("x" * 100)
+    "'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx…"
+    """
+    text = repr(value)
+    return text if len(text) <= 40 else text[:39] + "…"
+
+
+def plain(value: Any) -> Any:
+    """Turn a value into something JSON can carry (NaN and infinity become text)."""
+    if isinstance(value, float) and not math.isfinite(value):
+        return repr(value)
+    if value is None or isinstance(value, bool | int | float):
+        return value
+    if isinstance(value, str):
+        return value if len(value) <= 200 else value[:199] + "…"
+    return shown(value)
+
+
+class HextanError(Exception):
+    """Base of all errors that are told to the user."""
+
+    code = "error"
+
+    def __init__(self, message: str, faults: tuple[Fault, ...] = ()) -> None:
+        super().__init__(message)
+        self.message = message
+        self.faults = faults
+
+    def as_dict(self) -> dict[str, Any]:
+        """Give the structured body: code, message and the faults by field."""
+        return {
+            "code": self.code,
+            "message": self.message,
+            "faults": [fault.as_dict() for fault in self.faults],
+        }
+
+
+class InvalidInputError(HextanError):
+    """Something given is malformed, out of bounds or contradicts itself."""
+
+    code = "invalid_input"
+
+    @classmethod
+    def of(cls, *faults: Fault) -> InvalidInputError:
+        """Build the error from its faults; the message tells all of them (at most five)."""
+        told = " ".join(fault.sentence() for fault in faults[:5])
+        if len(faults) > 5:
+            told += f" And {len(faults) - 5} more."
+        return cls(told, faults)
+
+
+class CannotFocusError(HextanError):
+    """No image can be formed at this distance with this focal length."""
+
+    code = "cannot_focus"
+
+
+class NotFoundError(HextanError):
+    """A thing that was asked for does not exist (any more)."""
+
+    code = "not_found"
+
+
+class StaleWriteError(HextanError):
+    """A write was based on a version that is no longer the newest; both versions are told."""
+
+    code = "stale_write"
+
+    def __init__(self, message: str, *, given: Any, stored: Any) -> None:
+        super().__init__(message)
+        self.given = given
+        self.stored = stored
+
+    def as_dict(self) -> dict[str, Any]:
+        """Give the structured body with both versions, so that nothing is lost."""
+        return {**super().as_dict(), "given": self.given, "stored": self.stored}

@@ -1,0 +1,58 @@
+"""The crop chain: what each link does to the size of the picture.
+
+All factors multiply; written as sizes before / after, the product telescopes to first / last, also
+by the diagonal.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from hextan.core.computation import Evaluation
+from hextan.core.numbers import Floats
+from hextan.core.references import By
+
+#: A link that changes the size by less than this does not act and is not listed.
+ACTS = 1e-12
+
+
+def crop_links(result: Evaluation) -> list[list[dict[str, object]]]:
+    """List the links of each format with their factors by the dimension of the reference.
+
+    Returns
+    -------
+    For each format: ``[{"name": ..., "factor": ...}]``; the first is always ``readout`` (reference
+    over window), then those of ``squeeze``, ``recording``, the in-camera crops by their names and
+    ``delivery`` that change the size by that dimension.
+    """
+    c, by = result.columns, result.reference.by
+    squeeze = result.request.lens.squeeze
+    read = _size(c.read_w, c.read_h, by)
+    wide = _size(c.read_w * squeeze, c.read_h, by)
+    trimmed = _size(c.trimmed_w * squeeze, c.trimmed_h, by)
+    recorded = _size(c.recorded_w * squeeze, c.recorded_h, by)
+    picture = _size(c.picture_w * squeeze, c.picture_h, by)
+    whole = float(_size(np.asarray(result.reference.width_mm), np.asarray(result.reference.height_mm), by))
+    factors = zip(
+        (whole / read).tolist(),
+        (read / wide).tolist(),
+        (wide / trimmed).tolist(),
+        (recorded / picture).tolist(),
+        result.request.formats,
+        strict=True,
+    )
+    rows = []
+    for readout, squeezed, recording, delivery, asked in factors:
+        chain = [("squeeze", squeezed), ("recording", recording)]
+        chain += [(crop.name, crop.factor) for crop in asked.crops]
+        chain.append(("delivery", delivery))
+        row: list[dict[str, object]] = [{"name": "readout", "factor": readout}]
+        row += [{"name": name, "factor": factor} for name, factor in chain if abs(factor - 1.0) > ACTS]
+        rows.append(row)
+    return rows
+
+
+def _size(width: Floats, height: Floats, by: By) -> Floats:
+    if by == "width":
+        return width
+    return height if by == "height" else np.hypot(width, height)
