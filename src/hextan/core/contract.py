@@ -6,7 +6,8 @@ never renamed. Unknown keys are refused. Lengths carry their unit in the name.
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, TypeAlias
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal, Protocol, TypeAlias
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError, model_validator
 
@@ -270,14 +271,29 @@ def parse_request(data: Any) -> EvaluationRequest:
         raise InvalidInputError.of(*faults_of(error)) from None
 
 
-def faults_of(error: ValidationError, prefix: str = "") -> list[Fault]:
-    """Turn what the validation library says into our faults, in our words."""
-    return [
-        Fault(
-            _path(item["loc"], prefix), item.get("input"), _rule(item["type"], item.get("ctx"), item["msg"])
-        )
-        for item in error.errors(include_url=False)
-    ]
+class Complaint(Protocol):
+    """What a validation error of the library, or of the web framework, has in common."""
+
+    def errors(self) -> Sequence[Any]:
+        """List what is wrong."""
+        ...
+
+
+def faults_of(error: Complaint, prefix: str = "", skip: tuple[str, ...] = ()) -> list[Fault]:
+    """Turn what the validation library says into our faults, in our words.
+
+    Parameters
+    ----------
+    prefix : put before every path
+    skip : first steps of a path that say nothing to the user
+    """
+    faults = []
+    for item in error.errors():
+        steps = tuple(item["loc"])
+        steps = steps[1:] if steps and steps[0] in skip else steps
+        rule = _rule(item["type"], item.get("ctx"), item["msg"])
+        faults.append(Fault(_path(steps, prefix), item.get("input"), rule))
+    return faults
 
 
 _COC_RULES = frozenset({"picture_diagonal", "fixed", "photosite", "pixel", "eye"})

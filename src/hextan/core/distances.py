@@ -16,7 +16,8 @@ _ALIASES = {
 }  # fmt: skip
 _NUMBER = r"(?:\d+[.,]\d*|[.,]\d+|\d+)"
 _PART = re.compile(
-    rf"\s*(?P<whole>{_NUMBER})?(?:(?:\s+|(?<=\d)-)?(?P<over>\d+)/(?P<under>\d+))?\s*(?P<unit>''|[′’'″”\"]|[a-z]+)?",
+    rf"\s*(?:(?:(?P<whole>{_NUMBER})(?:\s+|-))?(?P<over>\d+)/(?P<under>\d+)|(?P<only>{_NUMBER}))"
+    rf"\s*(?P<unit>''|[′’'″”\"]|[a-z]+)?",
     re.IGNORECASE,
 )
 _HALVES = {"½": " 1/2", "¼": " 1/4", "¾": " 3/4"}
@@ -51,12 +52,10 @@ def parse_distance_m(text: str, bare_unit: Unit = "m", field: str = "distance") 
     total, used, last = 0.0, set[str](), ""
     while rest.strip():
         part = _PART.match(rest)
-        if part is None or not (part["whole"] or part["over"]):
+        if part is None or (part["under"] and int(part["under"]) == 0):
             raise InvalidInputError.of(Fault(field, text, _EXAMPLES))
-        value = float((part["whole"] or "0").replace(",", "."))
+        value = float((part["only"] or part["whole"] or "0").replace(",", "."))
         if part["over"]:
-            if int(part["under"]) == 0:
-                raise InvalidInputError.of(Fault(field, text, _EXAMPLES))
             value += int(part["over"]) / int(part["under"])
         # After feet, a bare number is inches: 9'6.
         unit = "in" if part["unit"] is None and last == "ft" else _unit(part["unit"], bare_unit)

@@ -1,0 +1,1 @@
+"""What `./hextan` does: install what is missing, build, start, stop, test. Standard library only."""

@@ -1,0 +1,101 @@
+"""The commands of `./hextan`."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import subprocess
+import sys
+from collections.abc import Callable
+
+from launcher import checks, debian, environment, running
+from launcher.paths import PYTHON, ROOT, LauncherError, application_environment, say
+
+HELP = {
+    "demo": "install what is missing, build, start with the demo production, print the address",
+    "serve": "the same without demo data",
+    "stop": "stop what runs",
+    "test": "install what is missing and run every check and test",
+    "evaluate": "answer a request of the public evaluation format: FILE, or - for standard input",
+    "bench": "measure speed, as ratios",
+    "types": "write the OpenAPI document and the TypeScript types anew from the code",
+    "lock": "write the lock files anew from pyproject.toml",
+}
+
+
+def serve(demo: bool) -> int:
+    """Run Hextan until it is stopped."""
+    found = running.running()
+    if found is not None:
+        where = (
+            f"at {found['address']} (process {found['process']})"
+            if "address" in found
+            else "and is just starting"
+        )
+        say(f"Hextan already runs {where}. Stop it with ./hextan stop.")
+        return 0
+    needs = [debian.FOR_PYTHON] + ([] if os.environ.get("HEXTAN_DATABASE_URL") else [debian.FOR_DATABASE])
+    debian.ensure(*needs)
+    environment.ensure_python(development=False)
+    environment.ensure_web()
+    with running.only_one() as mine:
+        if mine is None:
+            say("Another ./hextan is just starting.")
+            return 0
+        return running.Service(demo).run()
+
+
+def python(*arguments: str) -> int:
+    """Run a program of ours in the virtual environment."""
+    debian.ensure(debian.FOR_PYTHON)
+    return subprocess.run(
+        [PYTHON, *arguments], cwd=ROOT, env=application_environment(), check=False
+    ).returncode
+
+
+def evaluate(file: str) -> int:
+    """Answer one file; nothing but the answer goes to standard output."""
+    debian.ensure(debian.FOR_PYTHON)
+    if not PYTHON.exists():
+        environment.ensure_python(development=False)
+    where = file if file == "-" else os.path.abspath(file)
+    return python("-m", "hextan.cli", "evaluate", where)
+
+
+def bench() -> int:
+    """Measure."""
+    debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER)
+    environment.ensure_python(development=True)
+    environment.ensure_web()
+    return python("-m", "bench")
+
+
+def main() -> int:
+    """Parse the command line and run the command."""
+    parser = argparse.ArgumentParser(prog="./hextan", description="Plans lenses against scan modes.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    parsers = {name: commands.add_parser(name, help=text, description=text) for name, text in HELP.items()}
+    parsers["evaluate"].add_argument("file")
+    parsers["test"].add_argument("pytest", nargs="*", help="run pytest alone, with these arguments")
+    options = parser.parse_args()
+    actions: dict[str, Callable[[], int]] = {
+        "demo": lambda: serve(demo=True),
+        "serve": lambda: serve(demo=False),
+        "stop": running.stop,
+        "test": lambda: checks.run(options.pytest),
+        "evaluate": lambda: evaluate(options.file),
+        "bench": bench,
+        "types": checks.write_types,
+        "lock": checks.lock,
+    }
+    try:
+        return actions[options.command]()
+    except LauncherError as error:
+        print(f"hextan: {error}", file=sys.stderr)
+        return 1
+    except KeyboardInterrupt:
+        return 130
+
+
+if __name__ == "__main__":
+    sys.exit(main())

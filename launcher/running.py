@@ -1,0 +1,158 @@
+"""Start everything, keep it up, stop it; and know whether it already runs."""
+
+from __future__ import annotations
+
+import contextlib
+import fcntl
+import json
+import os
+import signal
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+from types import FrameType
+
+from launcher.cluster import Cluster, free_port
+from launcher.paths import HOME, PYTHON, LauncherError, application_environment, say
+
+LOCK = HOME / "running.lock"
+#: First choice of the web address, so that links stay the same from day to day.
+PORT = 8734
+
+
+@contextlib.contextmanager
+def only_one() -> Iterator[Path | None]:
+    """Hold the launcher's lock; gives None when another launcher holds it."""
+    HOME.mkdir(parents=True, exist_ok=True)
+    with open(LOCK, "a+") as file:
+        try:
+            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            yield None
+            return
+        file.truncate(0)
+        yield LOCK
+        file.truncate(0)
+
+
+def running() -> dict[str, object] | None:
+    """Tell process and address of the launcher that runs, or None."""
+    with only_one() as mine:
+        if mine is not None:
+            return None
+    with contextlib.suppress(OSError, ValueError):
+        return dict(json.loads(LOCK.read_text()))
+    return {}
+
+
+def _choose_port() -> int:
+    wanted = int(os.environ.get("HEXTAN_PORT", PORT))
+    import socket  # noqa: PLC0415
+
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", wanted))
+        except OSError:
+            if "HEXTAN_PORT" in os.environ:
+                raise LauncherError(f"Port {wanted} (HEXTAN_PORT) is taken.") from None
+            return free_port()
+    return wanted
+
+
+class Service:
+    """The database and the web server, together."""
+
+    def __init__(self, demo: bool) -> None:
+        self.demo = demo
+        self.given_url = os.environ.get("HEXTAN_DATABASE_URL")
+        self.cluster = None if self.given_url else Cluster(HOME / "postgres")
+        self.web: subprocess.Popen[bytes] | None = None
+        self.ending = False
+        self.address = ""
+
+    def run(self) -> int:
+        """Start, print the address, and stay until told to stop."""
+        for kind in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+            signal.signal(kind, self._end)
+        try:
+            url = self.given_url or (self.cluster.start() if self.cluster else "")
+            self._start_web(url)
+            with contextlib.suppress(OSError):
+                LOCK.write_text(json.dumps({"process": os.getpid(), "address": self.address}))
+            say(f"\nHextan is at {self.address}\nStop it with Ctrl-C here, or with ./hextan stop.")
+            return self._watch()
+        finally:
+            self._stop()
+
+    def _end(self, kind: int, frame: FrameType | None) -> None:
+        self.ending = True
+
+    def _start_web(self, url: str) -> None:
+        port = _choose_port()
+        self.address = f"http://127.0.0.1:{port}/"
+        environment = application_environment() | {"HEXTAN_DATABASE_URL": url}
+        if self.demo:
+            environment["HEXTAN_DEMO"] = "1"
+        log = HOME / "server.log"
+        with open(log, "wb") as file:
+            self.web = subprocess.Popen(
+                [PYTHON, "-m", "uvicorn", "hextan.api.app:create_app", "--factory", "--host", "127.0.0.1",
+                 "--port", str(port), "--no-access-log", "--timeout-graceful-shutdown", "5"],
+                env=environment, stdout=file, stderr=file, start_new_session=True,
+            )  # fmt: skip
+        until = time.monotonic() + 60
+        while time.monotonic() < until and self.web.poll() is None and not self.ending:
+            with contextlib.suppress(urllib.error.URLError, OSError):
+                urllib.request.urlopen(f"{self.address}api/health", timeout=2).close()
+                return
+            time.sleep(0.05)
+        if not self.ending:
+            raise LauncherError(f"The server does not start. The end of {log}:\n{log.read_text()[-2000:]}")
+
+    def _watch(self) -> int:
+        while not self.ending:
+            time.sleep(0.2)
+            if self.web is not None and self.web.poll() is not None:
+                say(
+                    f"The web server ended by itself (code {self.web.returncode}); see {HOME / 'server.log'}."
+                )
+                return 1
+            if self.cluster is not None and self.cluster.died():
+                say("The database server ended by itself: starting it again.")
+                self.cluster.start(self.cluster.port)
+        return 0
+
+    def _stop(self) -> None:
+        if self.web is not None and self.web.poll() is None:
+            self.web.terminate()
+            try:
+                self.web.wait(10)
+            except subprocess.TimeoutExpired:
+                self.web.kill()
+        if self.cluster is not None:
+            self.cluster.stop()
+        say("Stopped.")
+
+
+def stop() -> int:
+    """Stop the launcher that runs."""
+    found = running()
+    if found is None:
+        say("Hextan does not run.")
+        return 0
+    process = found.get("process")
+    if not isinstance(process, int):
+        raise LauncherError("Hextan is just starting. Try again in a few seconds.")
+    with contextlib.suppress(ProcessLookupError):
+        os.kill(process, signal.SIGTERM)
+    until = time.monotonic() + 30
+    while time.monotonic() < until:
+        if running() is None:
+            say("Stopped.")
+            return 0
+        time.sleep(0.1)
+    raise LauncherError(f"Process {process} does not end. End it with: kill -9 {process}")

@@ -1,0 +1,1 @@
+"""FastAPI routers, schemas and errors: parse, call, answer."""

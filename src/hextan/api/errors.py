@@ -1,0 +1,68 @@
+"""One place where errors become answers: always the same structured body, never a bare 500."""
+
+from __future__ import annotations
+
+import logging
+
+from fastapi import FastAPI, Request, Response
+from fastapi.exceptions import RequestValidationError
+from pydantic_core import to_json
+from sqlalchemy.exc import OperationalError
+from starlette.exceptions import HTTPException
+
+from hextan.core import errors
+from hextan.core.contract import faults_of
+
+log = logging.getLogger("hextan")
+
+STATUS: dict[type[errors.HextanError], int] = {
+    errors.InvalidInputError: 422,
+    errors.CannotFocusError: 422,
+    errors.NotFoundError: 404,
+    errors.StaleWriteError: 409,
+}
+
+
+def error_answer(status: int, body: dict[str, object]) -> Response:
+    """Write an error's body."""
+    return Response(to_json({"error": body}), status, media_type="application/json")
+
+
+def _plain_body(code: str, message: str) -> dict[str, object]:
+    return {"code": code, "message": message, "faults": []}
+
+
+def install(app: FastAPI) -> None:
+    """Register the handlers."""
+
+    @app.exception_handler(errors.HextanError)
+    def _ours(request: Request, error: errors.HextanError) -> Response:
+        return error_answer(STATUS.get(type(error), 400), error.as_dict())
+
+    @app.exception_handler(RequestValidationError)
+    def _malformed(request: Request, error: RequestValidationError) -> Response:
+        told = errors.InvalidInputError.of(*faults_of(error, skip=("body", "path", "query")))
+        return error_answer(422, told.as_dict())
+
+    @app.exception_handler(HTTPException)
+    def _http(request: Request, error: HTTPException) -> Response:
+        code = {404: "not_found", 405: "method_not_allowed", 413: "too_large"}.get(
+            error.status_code, "refused"
+        )
+        answer = error_answer(error.status_code, _plain_body(code, str(error.detail)))
+        answer.headers.update(error.headers or {})
+        return answer
+
+    @app.exception_handler(OperationalError)
+    def _database_gone(request: Request, error: OperationalError) -> Response:
+        log.warning("The database did not answer: %s", error.orig)
+        message = (
+            "The database does not answer at the moment. Nothing was changed; try again in a few seconds."
+        )
+        return error_answer(503, _plain_body("database_unavailable", message))
+
+    @app.exception_handler(Exception)
+    def _unforeseen(request: Request, error: Exception) -> Response:
+        log.exception("Unforeseen error", exc_info=error)
+        message = "Something went wrong in Hextan itself. Nothing was changed. The server's log tells more."
+        return error_answer(500, _plain_body("internal", message))

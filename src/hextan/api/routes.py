@@ -1,0 +1,133 @@
+"""The endpoints: parse, call, answer."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Depends, Path, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic_core import to_json
+from sqlalchemy.orm import Session
+
+from hextan import __version__
+from hextan.api.evaluation_schema import ErrorAnswer, EvaluationAnswer
+from hextan.api.schemas import (
+    BenchAsk,
+    BenchRead,
+    BenchView,
+    BenchWrite,
+    Distance,
+    Empty,
+    Health,
+    PackageRead,
+    ProductionRead,
+)
+from hextan.core import evaluate
+from hextan.core.bench import bench_view
+from hextan.core.distances import parse_distance_m
+from hextan.store import repositories
+
+BAD: dict[int | str, dict[str, Any]] = {
+    400: {"model": ErrorAnswer},
+    404: {"model": ErrorAnswer},
+    413: {"model": ErrorAnswer},
+    422: {"model": ErrorAnswer},
+    503: {"model": ErrorAnswer},
+}
+router = APIRouter(responses=BAD)
+
+
+def get_session(request: Request) -> Iterator[Session]:
+    """Open a session for one request."""
+    with Session(request.app.state.engine) as session:
+        yield session
+
+
+Db = Annotated[Session, Depends(get_session)]
+ProductionId = Annotated[int, Path(ge=1, le=2**53)]
+
+
+@router.get("/health")
+def health() -> Health:
+    """Say that the server is there."""
+    return Health(status="ok", version=__version__)
+
+
+@router.post("/empty")
+def empty() -> Empty:
+    """Answer nothing: the measure for other endpoints."""
+    return Empty()
+
+
+def _json(data: Any) -> Response:
+    return Response(to_json(data), media_type="application/json")
+
+
+@router.post(
+    "/evaluate",
+    responses={200: {"model": EvaluationAnswer | list[EvaluationAnswer | ErrorAnswer]}},
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/json": {
+                    "schema": {
+                        "anyOf": [
+                            {"$ref": "#/components/schemas/EvaluationRequest"},
+                            {"type": "array", "items": {"$ref": "#/components/schemas/EvaluationRequest"}},
+                        ]
+                    }
+                }
+            },
+        }
+    },
+)
+async def evaluate_formats(request: Request) -> Response:
+    """Evaluate a lens in recording formats: the public evaluation format, one request or a list."""
+    body = await request.body()
+    return await run_in_threadpool(lambda: _json(evaluate(body)))
+
+
+@router.get("/distance")
+def read_distance(
+    text: Annotated[str, Query(max_length=60)], unit: Literal["m", "ft"] = "m", field: str = "distance"
+) -> Distance:
+    """Read a distance as people write it: 2.9, 2.9m, 9'6", 9ft 6in, 115in."""
+    return Distance(metres=parse_distance_m(text, unit, field[:60]))
+
+
+@router.get("/productions")
+def productions(db: Db) -> list[ProductionRead]:
+    """List the productions."""
+    return [
+        ProductionRead(id=p.id, version=p.version, name=p.name, synopsis=p.synopsis)
+        for p in repositories.list_productions(db)
+    ]
+
+
+@router.get("/productions/{production_id}/package")
+def package(production_id: ProductionId, db: Db) -> PackageRead:
+    """Give all equipment of a production."""
+    return PackageRead.of(repositories.load_package(db, production_id))
+
+
+@router.get("/productions/{production_id}/bench")
+def read_bench(production_id: ProductionId, db: Db) -> BenchRead:
+    """Give the kept Bench of a production."""
+    version, state = repositories.read_bench(db, production_id)
+    return BenchRead(version=version, state=state)
+
+
+@router.put("/productions/{production_id}/bench", responses={409: {"model": ErrorAnswer}})
+def write_bench(production_id: ProductionId, asked: BenchWrite, db: Db) -> BenchRead:
+    """Keep a Bench; 409 with both when somebody else kept one in between."""
+    version, state = repositories.save_bench(db, production_id, asked.version, asked.state)
+    return BenchRead(version=version, state=state)
+
+
+@router.post("/productions/{production_id}/bench/view", responses={200: {"model": BenchView}})
+def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db) -> Response:
+    """Compute what the Bench shows for a state, without keeping it."""
+    equipment = repositories.load_package(db, production_id)
+    return _json(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))

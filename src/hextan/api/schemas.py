@@ -1,0 +1,370 @@
+"""Shapes of the application's own answers."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from hextan.api.evaluation_schema import FormatAnswer, LensAnswer, Note, ReferenceAnswer, Shape
+from hextan.core.bench_state import BenchState
+from hextan.core.classes import FormatClass
+from hextan.core.contract import Metres
+from hextan.core.package import Package
+
+
+class Health(Shape):
+    """The server is there."""
+
+    status: str
+    version: str
+
+
+class Empty(Shape):
+    """Nothing: what `./hextan bench` holds the other endpoints against."""
+
+
+class ProductionRead(Shape):
+    """A production in the list."""
+
+    id: int
+    version: int
+    name: str
+    synopsis: str
+
+
+class Distance(Shape):
+    """A distance that was read from text."""
+
+    metres: float
+
+
+class FormatRead(Shape):
+    """A recording format."""
+
+    id: int
+    name: str
+    raster: tuple[int, int]
+    codec: str
+    bits: int
+    raw: bool
+    interlaced: bool
+    rates: list[float]
+
+
+class ModeRead(Shape):
+    """A scan mode with its formats; sizes in mm."""
+
+    id: int
+    name: str
+    window: tuple[int, int]
+    width_mm: float
+    height_mm: float
+    sampling: tuple[int, int]
+    method: str
+    formats: list[FormatRead]
+
+
+class BodyRead(Shape):
+    """A body with its modes."""
+
+    id: int
+    maker: str
+    name: str
+    mount: str
+    modes: list[ModeRead]
+
+
+class LensRead(Shape):
+    """A lens."""
+
+    id: int
+    name: str
+    focal_min_mm: float
+    focal_max_mm: float
+    f_number: float | None
+    t_stop: float | None
+    image_circle_mm: float | None
+    squeeze: float
+    close_focus_m: float | None
+    mount: str
+    projection: str
+
+
+class LensSetRead(Shape):
+    """A set of lenses."""
+
+    id: int
+    maker: str
+    name: str
+    lenses: list[LensRead]
+
+
+class AdapterRead(Shape):
+    """An adapter."""
+
+    id: int
+    name: str
+    magnification: float
+    lens_mount: str
+    body_mount: str
+
+
+class PackageRead(Shape):
+    """All equipment of a production."""
+
+    bodies: list[BodyRead]
+    lens_sets: list[LensSetRead]
+    adapters: list[AdapterRead]
+
+    @classmethod
+    def of(cls, package: Package) -> PackageRead:
+        """Show the core's records."""
+        bodies = [
+            BodyRead(
+                id=body.id,
+                maker=body.maker,
+                name=body.name,
+                mount=body.mount,
+                modes=[
+                    ModeRead(
+                        id=mode.id,
+                        name=mode.name,
+                        window=mode.window,
+                        width_mm=mode.window[0] * body.pitch_um / 1000,
+                        height_mm=mode.window[1] * body.pitch_um / 1000,
+                        sampling=mode.sampling,
+                        method=mode.method,
+                        formats=[
+                            FormatRead.model_validate(
+                                {
+                                    name: getattr(f, name)
+                                    for name in FormatRead.model_fields
+                                    if name != "rates"
+                                }
+                                | {"rates": [float(rate) for rate in f.rates]}
+                            )
+                            for f in mode.formats
+                        ],
+                    )
+                    for mode in body.modes
+                ],
+            )
+            for body in package.bodies
+        ]
+        sets = [
+            LensSetRead(
+                id=kit.id,
+                maker=kit.maker,
+                name=kit.name,
+                lenses=[LensRead(**{n: getattr(x, n) for n in LensRead.model_fields}) for x in kit.lenses],
+            )
+            for kit in package.lens_sets
+        ]
+        adapters = [
+            AdapterRead(**{n: getattr(a, n) for n in AdapterRead.model_fields}) for a in package.adapters
+        ]
+        return cls(bodies=bodies, lens_sets=sets, adapters=adapters)
+
+
+class BenchRead(Shape):
+    """The kept Bench and its version, for the next write."""
+
+    version: int
+    state: BenchState
+
+
+class BenchWrite(Shape):
+    """A Bench to keep, changed from a known version."""
+
+    version: int
+    state: BenchState
+
+
+class BenchAsk(Shape):
+    """A Bench to compute, without keeping it."""
+
+    state: BenchState
+    open_rows: Annotated[list[int], Field(max_length=100)] = []  # noqa: RUF012
+    plan_extent_m: Metres | None = None
+
+
+class LensOnBench(Shape):
+    """The lens as it is set."""
+
+    focal_mm: float
+    marks: str
+    stop: float | None
+    stops: list[float]
+    mounted: LensAnswer
+    adapter_stops: float
+    notes: list[Note]
+
+
+class SubjectLink(Shape):
+    """Whether the subject is sharp."""
+
+    sharp: bool | None
+    blur_mm: float | None
+    text: str | None
+
+
+class LensLink(Shape):
+    """The lens in the chain."""
+
+    squeeze: float
+
+
+class FactorLink(Shape):
+    """A link that only has a factor."""
+
+    factor: float
+
+
+class ReadoutLink(Shape):
+    """The window that is read."""
+
+    factor: float
+    width_mm: float
+    height_mm: float
+
+
+class DeliveryLink(Shape):
+    """The delivered picture."""
+
+    factor: float
+    pixels_across: float
+
+
+class Links(Shape):
+    """The six links and their sum; factors by the dimension of the reference."""
+
+    subject: SubjectLink
+    lens: LensLink
+    adapter: FactorLink
+    readout: ReadoutLink
+    recording: FactorLink
+    delivery: DeliveryLink
+    sum: FactorLink
+
+
+Verdict = Literal["covers", "marginal", "short", "unknown"]
+
+
+class LadderRow(Shape):
+    """One recording format in the ladder."""
+
+    format_id: int
+    format_class: FormatClass
+    mounts: bool
+    verdict: Verdict
+    sharpness: Literal["oversampled", "1:1", "softened"]
+    limited_by: Literal["readout", "stated limit", "codec"] | None
+    shown: bool
+    answer: FormatAnswer
+
+
+class CropSwitch(Shape):
+    """An in-camera crop of the chosen body; a reason when it cannot act here."""
+
+    id: int
+    name: str
+    factor: float | None
+    on: bool
+    reason: str | None
+
+
+class Tick(Shape):
+    """A mark along the axis."""
+
+    at_m: float
+    value: float
+
+
+class Cone(Shape):
+    """The field of one format, outlined in metres."""
+
+    format_id: int
+    chosen: bool
+    points_m: list[list[float]]
+
+
+class PlanView(Shape):
+    """The plan view, metres."""
+
+    extent_m: float
+    ticks: list[Tick]
+    focus_m: float
+    subject_m: float
+    near_m: float | None
+    far_m: float | None
+    hyperfocal_m: float | None
+    field_width_m: float | None
+    field_height_m: float | None
+    cones: list[Cone]
+    person_m: dict[str, float]
+
+
+class MapRect(Shape):
+    """A rectangle of the window map, millimetres."""
+
+    name: str
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+class MapWindow(MapRect):
+    """A scan mode's window."""
+
+    mode_id: int
+    chosen: bool
+    needed_mm: float
+    verdict: Verdict
+
+
+class Words(Shape):
+    """A sentence with its verdict."""
+
+    verdict: Verdict
+    text: str
+
+
+class WindowMap(Shape):
+    """The window map, millimetres from the optical axis."""
+
+    sensor: MapRect
+    windows: list[MapWindow]
+    recorded: MapRect
+    picture: MapRect
+    framed: MapRect
+    circle_mm: float | None
+    needed_mm: float
+    verdict: Verdict
+    dark_corners: list[str]
+    dark_share: float | None
+    words: list[Words]
+
+
+class Step(Shape):
+    """One step of a derivation."""
+
+    link: str
+    what: str
+    formula: str
+    numbers: str
+    result: str
+
+
+class BenchView(Shape):
+    """All that the Bench shows."""
+
+    reference: ReferenceAnswer
+    lens: LensOnBench
+    links: Links
+    rows: list[LadderRow]
+    crops: list[CropSwitch]
+    plan: PlanView
+    window_map: WindowMap
+    derivations: dict[str, list[Step]]

@@ -1,0 +1,1 @@
+"""The invented production Low Water and its invented equipment."""

@@ -1,0 +1,1 @@
+"""SQLAlchemy models, sessions, migrations and repositories."""

@@ -1,0 +1,9 @@
+"""Runs migrations on the connection that `hextan.store.migrate` hands over."""
+
+from alembic import context
+
+from hextan.store.models import Base
+
+context.configure(connection=context.config.attributes["connection"], target_metadata=Base.metadata)
+with context.begin_transaction():
+    context.run_migrations()

@@ -1,0 +1,214 @@
+"""The tables. Every row belongs to a production; every row that people edit has a version number.
+
+Constraints carry names (`NAMES`), so that migrations and error messages can speak of them.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from sqlalchemy import BigInteger, CheckConstraint, ForeignKey, Identity, MetaData, Text, UniqueConstraint
+from sqlalchemy.dialects.postgresql import ARRAY, JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, declared_attr, mapped_column, relationship
+
+NAMES = {
+    "ix": "ix_%(column_0_label)s",
+    "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+    "ck": "ck_%(table_name)s_%(constraint_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_N_name)s_%(referred_table_name)s",
+    "pk": "pk_%(table_name)s",
+}
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+    metadata = MetaData(naming_convention=NAMES)
+    type_annotation_map = {str: Text(), int: BigInteger()}  # noqa: RUF012  (as the library wants it)
+
+
+class Versioned:
+    """A row that people edit: a write based on an old version is refused."""
+
+    id: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    version: Mapped[int]
+
+    @declared_attr.directive
+    def __mapper_args__(cls) -> dict[str, Any]:  # noqa: N805
+        return {"version_id_col": cls.__table__.c.version}  # type: ignore[attr-defined]
+
+
+class Positioned(Versioned):
+    """A row that stands in an order of the user's."""
+
+    position: Mapped[int]
+    name: Mapped[str]
+
+
+def _owner(table: str) -> Mapped[int]:
+    return mapped_column(ForeignKey(f"{table}.id", ondelete="CASCADE"), index=True)
+
+
+def _positive(*columns: str) -> tuple[CheckConstraint, ...]:
+    return tuple(CheckConstraint(f"{column} > 0", name=f"{column}_positive") for column in columns)
+
+
+class Production(Versioned, Base):
+    """A production: the unit of ownership."""
+
+    __tablename__ = "production"
+    name: Mapped[str]
+    synopsis: Mapped[str] = mapped_column(default="")
+    demo_key: Mapped[str | None] = mapped_column(unique=True)
+    bodies: Mapped[list[Body]] = relationship(order_by="Body.position", cascade="all, delete-orphan")
+    lens_sets: Mapped[list[LensSet]] = relationship(order_by="LensSet.position", cascade="all, delete-orphan")
+    adapters: Mapped[list[Adapter]] = relationship(order_by="Adapter.position", cascade="all, delete-orphan")
+    __table_args__ = (CheckConstraint("name <> ''", name="name_given"),)
+
+
+class Body(Positioned, Base):
+    """A camera body with its sensor."""
+
+    __tablename__ = "body"
+    production_id: Mapped[int] = _owner("production")
+    maker: Mapped[str]
+    mount: Mapped[str]
+    photosites_w: Mapped[int]
+    photosites_h: Mapped[int]
+    pitch_um: Mapped[float]
+    modes: Mapped[list[ScanMode]] = relationship(order_by="ScanMode.position", cascade="all, delete-orphan")
+    crops: Mapped[list[InCameraCrop]] = relationship(
+        order_by="InCameraCrop.position", cascade="all, delete-orphan"
+    )
+    __table_args__ = _positive("photosites_w", "photosites_h", "pitch_um")
+
+
+class ScanMode(Positioned, Base):
+    """Which photosites are read, how they are sampled, and how fast."""
+
+    __tablename__ = "scan_mode"
+    body_id: Mapped[int] = _owner("body")
+    window_w: Mapped[int]
+    window_h: Mapped[int]
+    offset_x: Mapped[int] = mapped_column(default=0)
+    offset_y: Mapped[int] = mapped_column(default=0)
+    sampling_h: Mapped[int] = mapped_column(default=1)
+    sampling_v: Mapped[int] = mapped_column(default=1)
+    method: Mapped[str] = mapped_column(default="full")
+    row_time_us: Mapped[float | None]
+    overhead_us: Mapped[float] = mapped_column(default=0.0)
+    max_fps: Mapped[float | None]
+    formats: Mapped[list[RecordingFormat]] = relationship(
+        order_by="RecordingFormat.position", cascade="all, delete-orphan"
+    )
+    __table_args__ = (
+        *_positive("window_w", "window_h", "sampling_h", "sampling_v", "row_time_us", "max_fps"),
+        CheckConstraint("overhead_us >= 0", name="overhead_us_not_negative"),
+        CheckConstraint("method in ('full', 'binned', 'skipped')", name="method_known"),
+        CheckConstraint("method <> 'full' or (sampling_h = 1 and sampling_v = 1)", name="full_reads_all"),
+    )
+
+
+class RecordingFormat(Positioned, Base):
+    """What is recorded of a scan mode's window. Rates are exact fractions, frames a second."""
+
+    __tablename__ = "recording_format"
+    scan_mode_id: Mapped[int] = _owner("scan_mode")
+    raster_w: Mapped[int]
+    raster_h: Mapped[int]
+    mapping: Mapped[str] = mapped_column(default="scale")
+    codec: Mapped[str]
+    bits: Mapped[int]
+    raw: Mapped[bool] = mapped_column(default=False)
+    interlaced: Mapped[bool] = mapped_column(default=False)
+    rates: Mapped[list[str]] = mapped_column(ARRAY(Text))
+    highest_fps: Mapped[float | None]
+    __table_args__ = (
+        *_positive("raster_w", "raster_h", "highest_fps"),
+        CheckConstraint("mapping in ('scale', 'crop')", name="mapping_known"),
+        CheckConstraint("bits between 1 and 32", name="bits_possible"),
+        CheckConstraint("cardinality(rates) > 0", name="some_rate"),
+    )
+
+
+class InCameraCrop(Positioned, Base):
+    """A crop that the body can switch on; it never acts on raw."""
+
+    __tablename__ = "in_camera_crop"
+    body_id: Mapped[int] = _owner("body")
+    in_modes: Mapped[list[CropInMode]] = relationship(cascade="all, delete-orphan")
+
+
+class CropInMode(Base):
+    """In which scan mode a crop can be switched on, and with which factor."""
+
+    __tablename__ = "crop_in_mode"
+    crop_id: Mapped[int] = mapped_column(
+        ForeignKey("in_camera_crop.id", ondelete="CASCADE"), primary_key=True
+    )
+    scan_mode_id: Mapped[int] = mapped_column(
+        ForeignKey("scan_mode.id", ondelete="CASCADE"), primary_key=True
+    )
+    factor: Mapped[float]
+    mode: Mapped[ScanMode] = relationship()
+    __table_args__ = (CheckConstraint("factor >= 1", name="factor_crops"),)
+
+
+class LensSet(Positioned, Base):
+    """Lenses that belong together."""
+
+    __tablename__ = "lens_set"
+    production_id: Mapped[int] = _owner("production")
+    maker: Mapped[str]
+    lenses: Mapped[list[Lens]] = relationship(order_by="Lens.position", cascade="all, delete-orphan")
+
+
+class Lens(Positioned, Base):
+    """A prime (equal ends) or a zoom."""
+
+    __tablename__ = "lens"
+    lens_set_id: Mapped[int] = _owner("lens_set")
+    focal_min_mm: Mapped[float]
+    focal_max_mm: Mapped[float]
+    f_number: Mapped[float | None]
+    t_stop: Mapped[float | None]
+    f_number_long: Mapped[float | None]
+    t_stop_long: Mapped[float | None]
+    image_circle_mm: Mapped[float | None]
+    squeeze: Mapped[float] = mapped_column(default=1.0)
+    close_focus_m: Mapped[float | None]
+    mount: Mapped[str]
+    projection: Mapped[str] = mapped_column(default="rectilinear")
+    pupil_magnification: Mapped[float] = mapped_column(default=1.0)
+    __table_args__ = (
+        *_positive("focal_min_mm", "f_number", "t_stop", "f_number_long", "t_stop_long", "image_circle_mm"),
+        *_positive("squeeze", "pupil_magnification", "close_focus_m"),
+        CheckConstraint("focal_max_mm >= focal_min_mm", name="focal_range_ordered"),
+        CheckConstraint("f_number is not null or t_stop is not null", name="some_aperture"),
+        CheckConstraint(
+            "projection in ('rectilinear', 'equidistant', 'equisolid', 'stereographic', 'orthographic')",
+            name="projection_known",
+        ),
+    )
+
+
+class Adapter(Positioned, Base):
+    """What goes between lens and body."""
+
+    __tablename__ = "adapter"
+    production_id: Mapped[int] = _owner("production")
+    magnification: Mapped[float] = mapped_column(default=1.0)
+    lens_mount: Mapped[str]
+    body_mount: Mapped[str]
+    __table_args__ = _positive("magnification")
+
+
+class BenchRow(Versioned, Base):
+    """What the Bench of a production is set to: a document with schema name and version."""
+
+    __tablename__ = "bench"
+    production_id: Mapped[int] = _owner("production")
+    schema_name: Mapped[str]
+    schema_version: Mapped[int]
+    state: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    __table_args__ = (UniqueConstraint("production_id"),)

@@ -1,0 +1,80 @@
+"""A private PostgreSQL for the tests, one for each worker."""
+
+import os
+import shutil
+import tempfile
+from pathlib import Path
+
+import pytest
+from sqlalchemy import create_engine
+from sqlalchemy.orm import Session
+
+from hextan.api.app import bare_app
+from hextan.api.routes import get_session
+from hextan.demo.load import load_demo
+from hextan.store import migrate
+from hextan.store.sessions import make_engine
+from launcher.cluster import Cluster
+
+
+def scratch_folder() -> Path:
+    """In memory where possible; enterable for the database's own user."""
+    place = "/dev/shm" if os.access("/dev/shm", os.W_OK) else None
+    folder = Path(tempfile.mkdtemp(prefix="hextan-test-", dir=place))
+    folder.chmod(0o755)
+    return folder
+
+
+@pytest.fixture(scope="session")
+def database_url():
+    folder = scratch_folder()
+    cluster = Cluster(folder / "postgres", careless=True)
+    yield cluster.start()
+    cluster.stop()
+    shutil.rmtree(folder, ignore_errors=True)
+
+
+@pytest.fixture(scope="session")
+def engine(database_url):
+    """A migrated database with the demo production."""
+    engine = make_engine(database_url)
+    migrate.upgrade(engine)
+    with Session(engine) as session:
+        assert load_demo(session)
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture
+def session(engine):
+    """A session whose changes, committed or not, are gone after the test."""
+    with engine.connect() as connection, connection.begin() as outer:
+        with Session(connection, join_transaction_mode="create_savepoint") as session:
+            yield session
+        if outer.is_active:
+            outer.rollback()
+
+
+@pytest.fixture
+def client(session):
+    """The application over the rolled-back session."""
+    from starlette.testclient import TestClient
+
+    app = bare_app()
+    app.dependency_overrides[get_session] = lambda: session
+    with TestClient(app, raise_server_exceptions=False) as client:
+        yield client
+
+
+@pytest.fixture
+def production_id(client) -> int:
+    return client.get("/api/productions").json()[0]["id"]
+
+
+@pytest.fixture
+def unreachable_engine():
+    engine = create_engine(
+        "postgresql+psycopg://nobody:x@127.0.0.1:1/none", connect_args={"connect_timeout": 1}
+    )
+    yield engine
+    engine.dispose()
