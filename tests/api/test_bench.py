@@ -185,6 +185,21 @@ def test_in_camera_crops_act_where_they_can(view, package, bench):
     assert reasons["Lens correction"] is None
 
 
+@pytest.mark.parametrize("by", ["width", "height", "diagonal"])
+def test_the_links_of_the_band_multiply_to_its_sum(view, package, by):
+    scope = by_name(package, "Longshore 2x 50")
+    crops = {c["name"]: c["id"] for c in view()["crops"]}
+    links = view(lens_id=scope, crop_ids=[crops["Lens correction"]],
+                 reference={"name": "full_frame", "by": by})["links"]  # fmt: skip
+    product = 1.0
+    for name in ("lens", "readout", "recording", "delivery"):
+        product *= links[name]["factor"]
+    assert product == pytest.approx(links["sum"]["factor"], rel=1e-12)
+    assert links["lens"]["factor"] == pytest.approx(
+        {"width": 0.5, "height": 1.0}.get(by, links["lens"]["factor"])
+    )
+
+
 def test_sixteen_by_nine_crops_the_wider_window(view, package):
     rows = {
         r["format_id"]: r["answer"]
@@ -334,7 +349,9 @@ def test_constraints_have_names_and_hold(session):
                    "and connamespace = 'public'::regnamespace and conrelid <> 'alembic_version'::regclass")  # fmt: skip
     assert session.scalars(unnamed).all() == []
     lens_set = session.scalars(select(models.LensSet)).first()
+    savepoint = session.begin_nested()
     session.add(models.Lens(lens_set_id=lens_set.id, position=99, name="bad", focal_min_mm=50, focal_max_mm=20,
                             t_stop=2.0, mount="K50"))  # fmt: skip
     with pytest.raises(IntegrityError, match="ck_lens_focal_range_ordered"):
         session.flush()
+    savepoint.rollback()

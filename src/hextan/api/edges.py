@@ -34,6 +34,7 @@ class Edges:
         self.app = app
 
     async def __call__(self, scope: MutableMapping[str, Any], receive: Receive, send: Send) -> None:
+        """Pass the request on, and look at the head of the answer."""
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return

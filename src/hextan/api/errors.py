@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Mapping
 
 from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
@@ -23,7 +24,7 @@ STATUS: dict[type[errors.HextanError], int] = {
 }
 
 
-def error_answer(status: int, body: dict[str, object]) -> Response:
+def error_answer(status: int, body: Mapping[str, object]) -> Response:
     """Write an error's body."""
     return Response(to_json({"error": body}), status, media_type="application/json")
 

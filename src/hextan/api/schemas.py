@@ -209,12 +209,6 @@ class SubjectLink(Shape):
     text: str | None
 
 
-class LensLink(Shape):
-    """The lens in the chain."""
-
-    squeeze: float
-
-
 class FactorLink(Shape):
     """A link that only has a factor."""
 
@@ -240,8 +234,7 @@ class Links(Shape):
     """The six links and their sum; factors by the dimension of the reference."""
 
     subject: SubjectLink
-    lens: LensLink
-    adapter: FactorLink
+    lens: FactorLink
     readout: ReadoutLink
     recording: FactorLink
     delivery: DeliveryLink

@@ -60,7 +60,7 @@ def bench_view(
     return {
         "reference": answer["reference"],
         "lens": setting.as_dict(answer["lens"]),
-        "links": _links(state, result, index, setting, chosen),
+        "links": _links(state, result, index, setting.lens.squeeze),
         "rows": rows,
         "crops": _crop_switches(chosen, state),
         "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m),
@@ -276,25 +276,23 @@ def _crop_switches(chosen: FormatInPackage, state: BenchState) -> list[dict[str,
     return switches
 
 
-def _links(
-    state: BenchState, result: Evaluation, index: int, setting: LensSetting, chosen: FormatInPackage
-) -> dict[str, Any]:
-    """What each link of the chain is set to and does to the picture."""
-    c, squeeze, by = result.columns, setting.lens.squeeze, result.reference.by
+def _links(state: BenchState, result: Evaluation, index: int, squeeze: float) -> dict[str, Any]:
+    """Tell what each link does to the picture's size, by the reference's dimension: the factors multiply to the sum."""
+    c, by = result.columns, result.reference.by
 
-    def size(w: Any, h: Any) -> float:
-        wide, high = float(w[index]) * squeeze, float(h[index])
+    def size(w: Any, h: Any, stretch: float = squeeze) -> float:
+        wide, high = float(w[index]) * stretch, float(h[index])
         return wide if by == "width" else high if by == "height" else math.hypot(wide, high)
 
-    read, recorded = size(c.read_w, c.read_h), size(c.recorded_w, c.recorded_h)
-    picture, whole = size(c.picture_w, c.picture_h), result.crop[index] * size(c.picture_w, c.picture_h)
+    as_read, read = size(c.read_w, c.read_h, 1.0), size(c.read_w, c.read_h)
+    recorded, picture = size(c.recorded_w, c.recorded_h), size(c.picture_w, c.picture_h)
+    whole = float(result.crop[index]) * picture
     across = float(c.raster_w[index] * c.picture_w[index] / c.recorded_w[index])
     return {
         "subject": _subject_link(state, result, index),
-        "lens": {"squeeze": squeeze},
-        "adapter": {"factor": setting.magnification},
+        "lens": {"factor": as_read / read},
         "readout": {
-            "factor": float(whole / read),
+            "factor": whole / as_read,
             "width_mm": float(c.read_w[index]),
             "height_mm": float(c.read_h[index]),
         },

@@ -160,18 +160,18 @@ def _depth(result: Evaluation, index: int) -> Steps:
     f, z, origin = result.lens.focal_mm, _at(t.pupil_z_mm, index), _at(t.origin_mm, index)
     q = coc * n / (f * m)
     far = _at(t.far_mm, index)
-    yield ("sum", "Circle of confusion", *_coc_words(result, index), f"{coc:.4f} mm")
+    yield ("sum", "Circle of confusion", *_coc_words(result, index), f"{coc:.5f} mm")
     yield ("sum", "Entrance pupil to the plane of focus", "z = f(1/m + 1/p)",
            f"{_g(f, 2)} × ({1 / m:.3f} + {1 / result.request.lens.pupil_magnification:.3f})", f"{_g(z, 1)} mm")  # fmt: skip
     yield ("sum", "Share of blur", "q = c·N / (f·m)",
-           f"{coc:.4f} × {n:.3f} / ({_g(f, 2)} × {m:.6f})", f"{q:.5f}")  # fmt: skip
+           f"{coc:.5f} × {n:.3f} / ({_g(f, 2)} × {m:.6f})", f"{q:.5f}")  # fmt: skip
     yield ("sum", "Near limit", "z / (1 + q) + E",
            f"{_g(z, 1)} / {1 + q:.5f} + {_g(origin, 1)}", f"{_g(_at(t.near_mm, index) / 1000)} m")  # fmt: skip
     yield ("sum", "Far limit", "z / (1 − q) + E",
            f"{_g(z, 1)} / {1 - q:.5f} + {_g(origin, 1)}" if math.isfinite(far) else f"q = {q:.4f}, not below 1",
            f"{_g(far / 1000)} m" if math.isfinite(far) else "infinity")  # fmt: skip
     yield ("sum", "Hyperfocal distance, from the lens", "f² / (N·c) + f",
-           f"{_g(f, 2)}² / ({n:.3f} × {coc:.4f}) + {_g(f, 2)}", f"{_g((f * f / (n * coc) + f) / 1000, 2)} m")  # fmt: skip
+           f"{_g(f, 2)}² / ({n:.3f} × {coc:.5f}) + {_g(f, 2)}", f"{_g((f * f / (n * coc) + f) / 1000, 2)} m")  # fmt: skip
 
 
 def _coc_words(result: Evaluation, index: int) -> tuple[str, str]:
@@ -198,11 +198,18 @@ def _coc_words(result: Evaluation, index: int) -> tuple[str, str]:
 def _coverage(result: Evaluation, index: int) -> Steps:
     c = result.columns
     dx, dy = abs(c.offset_x[index]), abs(c.offset_y[index])
-    circle, needed = result.lens.image_circle_mm, result.needed_mm[index]
-    given = "circle not stated" if circle is None else f"given {circle:.1f} mm, {circle - needed:+.1f} mm"
-    yield ("lens", "Circle needed by the recording", "2·√((|dx| + W/2)² + (|dy| + H/2)²)",
-           f"2·√(({_g(dx)} + {_g(c.recorded_w[index] / 2)})² + ({_g(dy)} + {_g(c.recorded_h[index] / 2)})²)",
-           f"{needed:.1f} mm; {given}")  # fmt: skip
+    circle, needed = result.lens.image_circle_mm, float(result.needed_mm[index])
+    half_w, half_h = float(c.recorded_w[index]) / 2, float(c.recorded_h[index]) / 2
+    yield (
+        "lens",
+        "Circle needed by the recording",
+        "2·√((|dx| + W/2)² + (|dy| + H/2)²)",
+        f"2·√(({_g(dx)} + {_g(half_w)})² + ({_g(dy)} + {_g(half_h)})²)",
+        f"{needed:.1f} mm",
+    )
+    if circle is not None:
+        numbers = f"{circle:.1f} mm − {needed:.1f} mm"
+        yield "lens", "Left over of the lens's circle", "Ø − needed", numbers, f"{circle - needed:+.1f} mm"
 
 
 def _speed(result: Evaluation, index: int) -> Steps:
@@ -214,7 +221,7 @@ def _speed(result: Evaluation, index: int) -> Steps:
     if not math.isnan(row_us):
         frame = rows * row_us + extra
         yield ("readout", "Time to read a frame", "rows × row time + overhead",
-               f"{rows:.0f} × {row_us:g} µs + {extra:g} µs", f"{frame / 1000:.3f} ms, {1e6 / frame:.2f} scans/s")  # fmt: skip
+               f"{rows:.0f} × {row_us:g} µs + {extra:g} µs", f"{frame / 1000:.3f} ms")  # fmt: skip
     limit = (
         "the readout binds"
         if result.by_readout[index]

@@ -1,0 +1,99 @@
+"""A server with the built front end on a database of its own, and Debian's Chromium."""
+
+import os
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import pytest
+from sqlalchemy import create_engine, text
+
+from launcher.cluster import free_port
+from launcher.debian import chromium_program
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+def pytest_collection_modifyitems(items):
+    for item in items:
+        if "tests/ui" in str(item.path):
+            item.add_marker(pytest.mark.xdist_group("ui"))
+
+
+@pytest.fixture(scope="session")
+def base_url(database_url, tmp_path_factory):
+    name = f"ui{os.getpid()}"
+    admin = create_engine(
+        database_url.replace("postgresql:", "postgresql+psycopg:"), isolation_level="AUTOCOMMIT"
+    )
+    with admin.connect() as connection:
+        connection.execute(text(f"create database {name}"))
+    admin.dispose()
+    url = f"http://127.0.0.1:{(port := free_port())}"
+    log = (tmp_path_factory.mktemp("server") / "log").open("wb")
+    server = subprocess.Popen(
+        [sys.executable, "-m", "uvicorn", "hextan.api.app:create_app", "--factory", "--port", str(port)],
+        env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "HEXTAN_DEMO": "1",
+             "HEXTAN_WEB_DIST": str(ROOT / "web" / "dist"),
+             "HEXTAN_DATABASE_URL": database_url.rsplit("/", 1)[0] + f"/{name}"},
+        stdout=log, stderr=log,
+    )  # fmt: skip
+    for _ in range(300):
+        try:
+            urllib.request.urlopen(f"{url}/api/health", timeout=1).close()
+            break
+        except OSError:
+            assert server.poll() is None, Path(log.name).read_text()
+            time.sleep(0.1)
+    yield url
+    server.terminate()
+    server.wait(10)
+    log.close()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    flags = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+             "--disable-component-update", "--disable-sync"]  # fmt: skip
+    return {"executable_path": chromium_program(), "args": flags}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args():
+    return {"viewport": {"width": 1280, "height": 800}, "color_scheme": "dark", "reduced_motion": "reduce"}
+
+
+@pytest.fixture
+def complaints(page):
+    """Whatever the browser complains about; checked after each test."""
+    said = []
+    page.on("console", lambda m: said.append(m.text) if m.type in ("error", "warning") else None)
+    page.on("pageerror", lambda e: said.append(str(e)))
+    return said
+
+
+@pytest.fixture
+def bench(page, base_url, complaints):
+    """The Bench as the demo begins, whatever earlier tests kept."""
+    page.set_default_timeout(8000)
+    page.goto(f"{base_url}/")
+    page.wait_for_selector(".sum")
+    first = page.evaluate(
+        """async () => {
+             const bench = await (await fetch('/api/productions/1/bench')).json()
+             const find = (list, name) => list.find((x) => x.name === name).id
+             const kit = await (await fetch('/api/productions/1/package')).json()
+             const formats = kit.bodies[0].modes.flatMap((m) => m.formats)
+             const q = new URLSearchParams({ format: find(formats, 'S35 → UHD'), stop: 2.1, subject: 3.2, rate: 25,
+               lens: find(kit.lens_sets.flatMap((s) => s.lenses), 'Wren 40'), aspect: 2.39, pixels: 3840, spare: 0.05,
+               adapter: find(kit.adapters, 'K50 to W54, plain'), reference: 'super35', by: 'width', unit: 'm',
+               pins: find(formats, 'Full → UHD'), sharp: 'picture_diagonal_at_1500', show: 'all' })
+             return q.toString() }"""
+    )
+    page.evaluate("sessionStorage.clear()")
+    page.goto(f"{base_url}/?{first}")
+    page.wait_for_selector("tr[data-format]")
+    yield page
+    assert [c for c in complaints if "the server responded with a status of 4" not in c] == []

@@ -1,0 +1,152 @@
+/** The Bench's state in the address bar: a link opens the same picture. */
+import type { BenchState } from './types'
+
+type Read = (text: string, state: BenchState) => Partial<BenchState> | null
+type Write = (state: BenchState) => string | null
+
+const number = (text: string): number | null => {
+  const value = Number(text)
+  return text.trim() !== '' && Number.isFinite(value) ? value : null
+}
+const list = (text: string): number[] =>
+  text === '' ? [] : text.split('.').map(Number).filter(Number.isFinite)
+const shown = (value: number | null): string | null => (value == null ? null : String(value))
+const flag = (on: boolean): string => (on ? '1' : '')
+
+/** A plain number under a name of its own. */
+function plain<K extends 'format_id' | 'lens_id' | 'subject_m' | 'fps'>(key: K): [Read, Write] {
+  return [
+    (text) => {
+      const value = number(text)
+      return value == null ? null : { [key]: value }
+    },
+    (state) => String(state[key]),
+  ]
+}
+
+/** A number that may be missing. */
+function optional<K extends 'adapter_id' | 'focal_mm' | 'stop' | 'focus_m'>(key: K): [Read, Write] {
+  return [(text) => ({ [key]: text === '' ? null : number(text) }), (state) => shown(state[key]) ?? '']
+}
+
+const COC_KEYS = {
+  picture_diagonal: ['divisor'],
+  fixed: ['mm'],
+  photosite: ['factor'],
+  pixel: ['factor'],
+  eye: ['arcmin', 'picture_heights'],
+} as const
+
+const readCoc: Read = (text) => {
+  const [rule, ...values] = text.split('_at_')
+  if (!rule || !(rule in COC_KEYS)) return null
+  const keys = COC_KEYS[rule as keyof typeof COC_KEYS]
+  return {
+    coc: Object.fromEntries([
+      ['rule', rule],
+      ...keys.map((k, i) => [k, Number(values[i])]),
+    ]) as BenchState['coc'],
+  }
+}
+const writeCoc: Write = ({ coc }) => {
+  const rule = coc.rule ?? 'picture_diagonal'
+  const values = COC_KEYS[rule].map((key) => (coc as unknown as Record<string, number>)[key])
+  return [rule, ...values].join('_at_')
+}
+
+const PARTS: Record<string, [Read, Write]> = {
+  format: plain('format_id'),
+  lens: plain('lens_id'),
+  adapter: optional('adapter_id'),
+  focal: optional('focal_mm'),
+  stop: optional('stop'),
+  subject: plain('subject_m'),
+  focus: optional('focus_m'),
+  rate: plain('fps'),
+  crops: [(text) => ({ crop_ids: list(text) }), (state) => state.crop_ids.join('.')],
+  aspect: [
+    (text, { delivery }) => ({ delivery: { ...delivery, aspect: text === '' ? null : number(text) } }),
+    (state) => shown(state.delivery.aspect ?? null) ?? '',
+  ],
+  pixels: [
+    (text, { delivery }) => ({ delivery: { ...delivery, long_edge_px: text === '' ? null : number(text) } }),
+    (state) => shown(state.delivery.long_edge_px ?? null) ?? '',
+  ],
+  spare: [
+    (text, { delivery }) => ({ delivery: { ...delivery, protect: number(text) ?? 0 } }),
+    (state) => String(state.delivery.protect ?? 0),
+  ],
+  reference: [
+    (text, { reference }) => {
+      const id = /^window(\d+)$/.exec(text)?.[1]
+      if (id) return { reference: { ...reference, name: 'scan_mode', scan_mode_id: Number(id) } }
+      if (text !== 'super35' && text !== 'full_frame') return null
+      return { reference: { ...reference, name: text, scan_mode_id: null } }
+    },
+    ({ reference }) =>
+      reference.name === 'scan_mode' ? `window${reference.scan_mode_id}` : String(reference.name),
+  ],
+  by: [
+    (text, { reference }) =>
+      text === 'width' || text === 'height' || text === 'diagonal'
+        ? { reference: { ...reference, by: text } }
+        : null,
+    (state) => String(state.reference.by),
+  ],
+  sharp: [readCoc, writeCoc],
+  unit: [(text) => (text === 'm' || text === 'ft' ? { unit: text } : null), (state) => state.unit],
+  pins: [(text) => ({ pinned: list(text).slice(0, 4) }), (state) => state.pinned.join('.')],
+  show: [
+    (text, { ladder }) => ({ ladder: { ...ladder, scope: text === 'body' ? 'body' : 'all' } }),
+    (state) => String(state.ladder.scope),
+  ],
+  classes: [
+    (text, { ladder }) => ({ ladder: { ...ladder, classes: text === '' ? [] : text.split('~') } }),
+    (state) => (state.ladder.classes ?? []).join('~'),
+  ],
+  covers: [
+    (text, { ladder }) => ({ ladder: { ...ladder, covers: text === '1' } }),
+    (state) => flag(state.ladder.covers ?? false),
+  ],
+  oversampled: [
+    (text, { ladder }) => ({ ladder: { ...ladder, oversampled: text === '1' } }),
+    (state) => flag(state.ladder.oversampled ?? false),
+  ],
+  least: [
+    (text, { ladder }) => ({ ladder: { ...ladder, least_fps: text === '' ? null : number(text) } }),
+    (state) => shown(state.ladder.least_fps ?? null) ?? '',
+  ],
+  columns: [
+    (text) => ({ columns: text === '' ? null : text.split('.') }),
+    (state) => state.columns?.join('.') ?? '',
+  ],
+  sort: [
+    (text) => {
+      const down = text.startsWith('-')
+      return { sort: text === '' ? null : text.slice(down ? 1 : 0), descending: down }
+    },
+    (state) => (state.sort ? `${state.descending ? '-' : ''}${state.sort}` : ''),
+  ],
+}
+
+/** Write a state as a query; what is empty is left out. */
+export function toQuery(state: BenchState): string {
+  const query = new URLSearchParams()
+  for (const [name, [, write]] of Object.entries(PARTS)) {
+    const text = write(state)
+    if (text) query.set(name, text)
+  }
+  return query.toString()
+}
+
+/** Read a query over a kept state. An address that holds a state holds all of it: what it leaves out is empty. */
+export function fromQuery(search: string, kept: BenchState): BenchState {
+  const query = new URLSearchParams(search)
+  if (!query.has('format')) return kept
+  let state = kept
+  for (const [name, [read]] of Object.entries(PARTS)) {
+    const change = read(query.get(name) ?? '', state)
+    if (change) state = { ...state, ...change }
+  }
+  return state
+}

@@ -1,0 +1,220 @@
+/** The Bench: its state, the answer to it, undo, and keeping it. */
+import { fromQuery, toQuery } from './address'
+import * as client from './client'
+import { History } from './history'
+import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem } from './types'
+
+const KEEP_AFTER_MS = 600
+/** A question that has waited this long for its answer is given up when a newer one stands. */
+const STALE_MS = 400
+
+export class Bench {
+  readonly productionId: number
+  readonly package: Package
+  readonly places: Map<number, FormatPlace>
+  readonly lenses: Lens[]
+  state = $state.raw<BenchState>() as BenchState
+  view = $state.raw<BenchView | null>(null)
+  problem = $state.raw<Problem | null>(null)
+  conflict = $state.raw<{ version: number; state: BenchState } | null>(null)
+  open = $state.raw<number[]>([])
+  steps = $state.raw({ back: 0, forth: 0 })
+  dragging = $state(false)
+
+  #version: number
+  #history: History<BenchState>
+  #busy = false
+  #asked = 0
+  #again = false
+  #abort = new AbortController()
+  #unkept = false
+  #keepTimer: ReturnType<typeof setTimeout> | undefined
+
+  constructor(productionId: number, equipment: Package, version: number, kept: BenchState, search: string) {
+    this.productionId = productionId
+    this.package = equipment
+    // Never changes after this, so it needs no reactivity.
+    // eslint-disable-next-line svelte/prefer-svelte-reactivity
+    this.places = new Map(
+      equipment.bodies.flatMap((body) =>
+        body.modes.flatMap((mode) =>
+          mode.formats.map((format) => [format.id, { body, mode, format }] as const),
+        ),
+      ),
+    )
+    this.lenses = equipment.lens_sets.flatMap((set) => set.lenses)
+    this.#version = version
+    this.#history = new History(undefined, this.#keptHistory())
+    this.state = fromQuery(search, kept)
+    this.#countSteps()
+    this.#ask()
+    addEventListener('pagehide', () => this.#keepNow())
+  }
+
+  get place(): FormatPlace | undefined {
+    return this.places.get(this.state.format_id)
+  }
+
+  get lens(): Lens | undefined {
+    return this.lenses.find((lens) => lens.id === this.state.lens_id)
+  }
+
+  /** Change the state. Changes of one kind in quick succession are one step of undo. */
+  change(part: Partial<BenchState>, kind = '') {
+    this.#history.remember(this.state, kind)
+    this.#set({ ...this.state, ...part })
+  }
+
+  undo() {
+    const found = this.#history.undo(this.state)
+    if (found) this.#set(found)
+  }
+
+  redo() {
+    const found = this.#history.redo(this.state)
+    if (found) this.#set(found)
+  }
+
+  toggleOpen(formatId: number) {
+    this.open = this.open.includes(formatId)
+      ? this.open.filter((id) => id !== formatId)
+      : [...this.open, formatId]
+    this.#ask()
+  }
+
+  drag(on: boolean) {
+    this.dragging = on
+    if (!on) this.#ask()
+  }
+
+  /** After a conflict: take what is kept, or write this one over it. */
+  resolve(take: 'theirs' | 'mine') {
+    const { conflict } = this
+    if (!conflict) return
+    this.conflict = null
+    this.#version = conflict.version
+    if (take === 'theirs') this.change(conflict.state)
+    else void this.#keep()
+  }
+
+  #set(state: BenchState) {
+    this.state = state
+    this.#countSteps()
+    history.replaceState(history.state, '', `?${toQuery(state)}`)
+    this.#ask()
+    clearTimeout(this.#keepTimer)
+    this.#keepTimer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
+    this.#unkept = true
+  }
+
+  /** Before the page goes, keep what still waits. */
+  #keepNow() {
+    clearTimeout(this.#keepTimer)
+    if (this.#unkept) void this.#keep()
+  }
+
+  /** One question at a time; while one is under way the newest state waits, so that a drag never starves. */
+  #ask() {
+    if (this.#busy) {
+      this.#again = true
+      if (performance.now() - this.#asked > STALE_MS) this.#abort.abort()
+      return
+    }
+    void this.#askNow()
+  }
+
+  async #askNow() {
+    this.#busy = true
+    do {
+      this.#again = false
+      this.#asked = performance.now()
+      this.#abort = new AbortController()
+      const extent = this.dragging ? (this.view?.plan.extent_m ?? null) : null
+      const ask = { state: this.state, open_rows: this.open, plan_extent_m: extent }
+      try {
+        const { data, problem } = await client.viewBench(this.productionId, ask, this.#abort.signal)
+        if (data) this.view = data
+        this.problem = problem ?? null
+      } catch {
+        // Given up for a newer question, which follows.
+      }
+    } while (this.#again)
+    this.#busy = false
+  }
+
+  async #keep() {
+    if (this.conflict || this.problem) return
+    this.#unkept = false
+    const { data, problem } = await client.writeBench(this.productionId, this.#version, this.state)
+    if (data) this.#version = data.version
+    else if (problem.code === 'stale_write' && problem.stored) this.#collide(problem.stored)
+    else this.problem = problem
+  }
+
+  /** What was kept in between may be this window's own, from before a reload: then nothing collides. */
+  #collide(stored: { version: number; state: BenchState }) {
+    const mine = [this.state, ...this.#history.past].some((state) => same(state, stored.state))
+    if (!mine) {
+      this.conflict = stored
+      return
+    }
+    this.#version = stored.version
+    void this.#keep()
+  }
+
+  get #historyKey() {
+    return `hextan.undo.${this.productionId}`
+  }
+
+  #keptHistory(): { past: BenchState[]; future: BenchState[] } | undefined {
+    try {
+      const text = sessionStorage.getItem(this.#historyKey)
+      return text ? JSON.parse(text) : undefined
+    } catch {
+      return undefined
+    }
+  }
+
+  #countSteps() {
+    const { past, future } = this.#history
+    this.steps = { back: past.length, forth: future.length }
+    try {
+      sessionStorage.setItem(
+        this.#historyKey,
+        JSON.stringify({ past: past.slice(-50), future: future.slice(-50) }),
+      )
+    } catch {
+      // Storage may be full or switched off: undo then lasts until the page is left.
+    }
+  }
+}
+
+function same(one: BenchState, other: BenchState): boolean {
+  return toQuery(one) === toQuery(other)
+}
+
+/** Open the Bench of the first production, or of the one that the address names. */
+export async function openBench(): Promise<{ bench?: Bench; name?: string; problem?: Problem }> {
+  const productions = await client.listProductions()
+  if (productions.problem) return { problem: productions.problem }
+  const wanted = Number(/^\/p\/(\d+)/.exec(location.pathname)?.[1])
+  const production = productions.data.find((p) => p.id === wanted) ?? productions.data[0]
+  if (!production) {
+    return {
+      problem: {
+        code: 'empty',
+        message: 'There is no production yet. Start with ./hextan demo.',
+        faults: [],
+      },
+    }
+  }
+  const [equipment, kept] = await Promise.all([
+    client.readPackage(production.id),
+    client.readBench(production.id),
+  ])
+  if (equipment.problem) return { problem: equipment.problem }
+  if (kept.problem) return { problem: kept.problem }
+  history.replaceState(null, '', `/p/${production.id}/bench${location.search}`)
+  const bench = new Bench(production.id, equipment.data, kept.data.version, kept.data.state, location.search)
+  return { bench, name: production.name }
+}

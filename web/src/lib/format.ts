@@ -1,0 +1,64 @@
+/** Figures as the trade writes them. Rounding happens here and nowhere else. */
+import type { Unit } from './types'
+
+export const NONE = '–'
+const INCH_M = 0.0254
+
+const fixed = (value: number | null | undefined, digits: number): string =>
+  value == null || !Number.isFinite(value) ? NONE : value.toFixed(digits)
+
+/** Focal lengths and circles: 0.1 mm. */
+export const mm = (value: number | null | undefined) => fixed(value, 1)
+
+/** Angles: 0.1 degree. */
+export const degrees = (value: number | null | undefined) => (value == null ? NONE : `${fixed(value, 1)}°`)
+
+/** Crop factors: three decimals. */
+export const factor = (value: number | null | undefined) => (value == null ? NONE : `×${fixed(value, 3)}`)
+
+/** Ratios such as oversampling: two decimals. */
+export const ratio = (value: number | null | undefined) => (value == null ? NONE : `${fixed(value, 2)}×`)
+
+/** Stops with their sign. */
+export const stops = (value: number) =>
+  `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}`
+
+/** Marked apertures: as many digits as are engraved. */
+export const aperture = (value: number | null | undefined) =>
+  value == null ? NONE : value >= 10 ? value.toFixed(0) : String(Number(value.toFixed(value < 1 ? 2 : 1)))
+
+/** Frame rates: whole numbers, or up to three decimals for 23.976. */
+export const rate = (value: number | null | undefined) =>
+  value == null ? NONE : String(Number(value.toFixed(3)))
+
+/** A limit is rounded down: what is printed can be had. */
+export const highestRate = (value: number | null | undefined) =>
+  value == null
+    ? NONE
+    : value >= 100
+      ? String(Math.floor(value + 0.05))
+      : (Math.floor(value * 10 + 0.5) / 10).toFixed(1)
+
+/** Metres to the centimetre; feet to the half inch. */
+export function distance(metres: number | null | undefined, unit: Unit): string {
+  if (metres == null) return NONE
+  if (unit === 'm') return metres.toFixed(2)
+  const halves = Math.round((metres / INCH_M) * 2)
+  const feet = Math.floor(halves / 24)
+  const rest = halves % 24
+  return `${feet}' ${Math.floor(rest / 2)}${rest % 2 ? '½' : ''}"`
+}
+
+/** A distance with its unit: 2.97 m, or 9' 9". */
+export const distanceWithUnit = (metres: number | null | undefined, unit: Unit) =>
+  metres == null ? NONE : unit === 'm' ? `${distance(metres, unit)} m` : distance(metres, unit)
+
+/** Far limits: null is infinity. */
+export const farLimit = (metres: number | null, unit: Unit) => (metres == null ? '∞' : distance(metres, unit))
+
+/** One step of the trade: 5 cm or an inch; ten of them with a large step. */
+export function stepDistance(metres: number, unit: Unit, steps: number): number {
+  const step = unit === 'm' ? 0.05 : INCH_M
+  const moved = Math.round(metres / step + steps) * step
+  return Number(Math.max(moved, step).toFixed(6))
+}

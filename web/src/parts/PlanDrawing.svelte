@@ -1,0 +1,275 @@
+<script lang="ts">
+  import { distance, distanceWithUnit } from '../lib/format'
+  import type { PlanGeometry, Unit } from '../lib/types'
+  import { PlanDrag, type Handle } from './plan.svelte'
+
+  interface Props {
+    plan: PlanGeometry
+    unit: Unit
+    /** Names of the formats whose fields are drawn, by id. */
+    names: Map<number, string>
+    onmove: (handle: Handle, metres: number, kind: string) => void
+    ondrag: (on: boolean) => void
+  }
+  let { plan, unit, names, onmove, ondrag }: Props = $props()
+
+  let width = $state(760)
+  let height = $state(280)
+  let svg: SVGSVGElement
+  const LEFT = 46
+  const RIGHT = 18
+  const id = $props.id()
+
+  // One scale for both directions: the drawing is true to proportion.
+  const px = $derived((width - LEFT - RIGHT) / plan.extent_m)
+  const axis = $derived((height - 22) / 2 + 8)
+  const x = $derived((metres: number) => LEFT + metres * px)
+  const y = $derived((metres: number) => axis + metres * px)
+  const outline = $derived((points: number[][]) =>
+    points.map(([a = 0, b = 0]) => `${x(a)},${y(b)}`).join(' '),
+  )
+  const far = $derived(Math.min(plan.far_m ?? plan.extent_m * 2, plan.extent_m * 2))
+  const apart = $derived(Math.abs(plan.focus_m - plan.subject_m) > 0.001)
+  const nearLeft = $derived(plan.near_m === null ? 0 : x(plan.near_m) < LEFT + 90)
+  const farLabel = $derived(Math.min(x(far), width - 6))
+  const person = $derived(plan.person_m)
+  const focusLabel = $derived(
+    `${apart ? 'focus' : 'focus on subject'} ${distanceWithUnit(plan.focus_m, unit)}`,
+  )
+  // A figure of the monospaced face is 8 px wide.
+  const focusLabelLeft = $derived(x(plan.focus_m) + 16 + 8 * focusLabel.length > width)
+
+  const drag = new PlanDrag({
+    scale: () => ({ pxPerMetre: px, originPx: LEFT }),
+    unit: () => unit,
+    onmove: (handle, metres, kind) => onmove(handle, metres, kind),
+    ondrag: (on) => ondrag(on),
+  })
+</script>
+
+<figure>
+  <figcaption>
+    Plan view to scale <span class="soft">
+      · field {distanceWithUnit(plan.field_width_m, unit)} × {distanceWithUnit(plan.field_height_m, unit)} in focus</span
+    >
+  </figcaption>
+  <div class="canvas" bind:clientWidth={width} bind:clientHeight={height}>
+    <svg
+      bind:this={svg}
+      {width}
+      {height}
+      role="group"
+      aria-label="Plan view along the lens axis"
+      onpointermove={(event) => drag.move(event, svg)}
+      onpointerup={() => drag.end()}
+      onpointercancel={() => drag.end()}
+    >
+      <defs>
+        <clipPath id="{id}-frame"><rect x="0" y="0" {width} height={height - 22} /></clipPath>
+        <clipPath id="{id}-field">
+          {#each plan.cones as cone (cone.format_id)}
+            {#if cone.chosen}<polygon points={outline(cone.points_m)} />{/if}
+          {/each}
+        </clipPath>
+      </defs>
+      {#each plan.ticks as tick (tick.at_m)}
+        <line class="grid" x1={x(tick.at_m)} x2={x(tick.at_m)} y1="0" y2={height - 20} />
+        <text class="figure tick" x={x(tick.at_m)} y={height - 6} text-anchor="middle"
+          >{tick.value} {unit}</text
+        >
+      {/each}
+      <g clip-path="url(#{id}-frame)">
+        {#each plan.cones as cone (cone.format_id)}
+          <polygon class={cone.chosen ? 'field' : 'pinned'} points={outline(cone.points_m)}
+            ><title>{names.get(cone.format_id)}</title></polygon
+          >
+        {/each}
+        {#if plan.near_m !== null}
+          <g clip-path="url(#{id}-field)">
+            <rect
+              class="depth"
+              data-testid="depth-band"
+              x={x(plan.near_m)}
+              y="0"
+              width={Math.max(x(far) - x(plan.near_m), 1)}
+              {height}
+            />
+          </g>
+        {/if}
+        <g clip-path="url(#{id}-field)"
+          ><line class="focus" x1={x(plan.focus_m)} x2={x(plan.focus_m)} y1="0" y2={height} /></g
+        >
+        {#if plan.hyperfocal_m !== null && plan.hyperfocal_m <= plan.extent_m}
+          <line class="hyper" x1={x(plan.hyperfocal_m)} x2={x(plan.hyperfocal_m)} y1="18" y2={height - 22} />
+          <text
+            class="figure soft-text"
+            x={x(plan.hyperfocal_m) + (x(plan.hyperfocal_m) > width - 140 ? -4 : 4)}
+            y="32"
+            text-anchor={x(plan.hyperfocal_m) > width - 140 ? 'end' : 'start'}
+            >hyperfocal {distance(plan.hyperfocal_m, unit)}</text
+          >
+        {/if}
+        <g class="camera">
+          <rect x={x(0) - 26} y={axis - 12} width="26" height="24" rx="2" />
+          <polygon
+            points="{x(0)},{axis - 6} {x(0) + 9},{axis - 11} {x(0) + 9},{axis + 11} {x(0)},{axis + 6}"
+          />
+          <line x1={x(0)} x2={x(0)} y1={axis - 17} y2={axis + 17} />
+        </g>
+      </g>
+      {#if plan.near_m !== null}
+        <text
+          class="figure limit"
+          x={nearLeft ? LEFT + 14 : x(plan.near_m) - 5}
+          y="14"
+          text-anchor={nearLeft ? 'start' : 'end'}>near {distance(plan.near_m, unit)}</text
+        >
+        <text
+          class="figure limit"
+          x={farLabel > width - 100 ? width - 6 : farLabel + 5}
+          y={farLabel > width - 100 && farLabel - x(plan.near_m) < 110 ? 30 : 14}
+          text-anchor={farLabel > width - 100 ? 'end' : 'start'}
+          >far {plan.far_m === null ? '∞' : distance(plan.far_m, unit)}</text
+        >
+      {/if}
+      <g
+        class="handle"
+        role="slider"
+        tabindex="0"
+        aria-label="Subject"
+        aria-valuenow={plan.subject_m}
+        aria-valuemin="0"
+        aria-valuemax={plan.extent_m}
+        aria-valuetext={distanceWithUnit(plan.subject_m, unit)}
+        onpointerdown={(event) => drag.start('subject', event)}
+        onkeydown={(event) => drag.key('subject', plan.subject_m, event)}
+      >
+        <circle class="grip" cx={x(plan.subject_m)} cy={axis} r="24" />
+        <ellipse
+          class="person"
+          cx={x(plan.subject_m)}
+          cy={axis}
+          rx={Math.max(((person.chest ?? 0) / 2) * px, 4)}
+          ry={Math.max(((person.shoulders ?? 0) / 2) * px, 7)}
+        />
+        <circle
+          class="person"
+          cx={x(plan.subject_m)}
+          cy={axis}
+          r={Math.max(((person.head ?? 0) / 2) * px, 3)}
+        />
+      </g>
+      <g
+        class="handle"
+        role="slider"
+        tabindex="0"
+        aria-label="Focus"
+        aria-valuenow={plan.focus_m}
+        aria-valuemin="0"
+        aria-valuemax={plan.extent_m}
+        aria-valuetext={distanceWithUnit(plan.focus_m, unit)}
+        onpointerdown={(event) => drag.start('focus', event)}
+        onkeydown={(event) => drag.key('focus', plan.focus_m, event)}
+      >
+        <rect class="grip" x={x(plan.focus_m) - 22} y={height - 62} width="44" height="40" />
+        <polygon
+          class="flag"
+          points="{x(plan.focus_m)},{height - 34} {x(plan.focus_m) - 7},{height - 22} {x(plan.focus_m) +
+            7},{height - 22}"
+        />
+        <text
+          class="figure limit"
+          x={x(plan.focus_m) + (focusLabelLeft ? -12 : 12)}
+          y={height - 26}
+          text-anchor={focusLabelLeft ? 'end' : 'start'}>{focusLabel}</text
+        >
+      </g>
+    </svg>
+  </div>
+</figure>
+
+<style>
+  figure {
+    display: flex;
+    flex-direction: column;
+    height: 100%;
+    min-width: 0;
+  }
+  figcaption {
+    padding: 5px 10px 0;
+    font-size: 13px;
+  }
+  .canvas {
+    flex: 1 1 0;
+    min-height: 0;
+    overflow: hidden;
+  }
+  svg {
+    display: block;
+    touch-action: none;
+  }
+  text {
+    fill: var(--ink-soft);
+    font-size: 12px;
+    paint-order: stroke;
+    stroke: var(--panel);
+    stroke-width: 3px;
+    stroke-linejoin: round;
+  }
+  .grid {
+    stroke: var(--line);
+    stroke-width: 1;
+    opacity: 0.6;
+  }
+  .field {
+    fill: var(--light-fill);
+    stroke: var(--light);
+  }
+  .pinned {
+    fill: none;
+    stroke: var(--ink-soft);
+    stroke-dasharray: 3 5;
+    opacity: 0.75;
+  }
+  .depth {
+    fill: var(--accent-fill);
+  }
+  .focus {
+    stroke: var(--accent);
+    stroke-width: 2.5;
+  }
+  .hyper {
+    stroke: var(--accent);
+    stroke-dasharray: 2 4;
+  }
+  .camera * {
+    fill: var(--panel);
+    stroke: var(--ink);
+    stroke-width: 1.5;
+  }
+  .limit {
+    fill: var(--accent);
+    font-size: 13px;
+  }
+  .handle {
+    cursor: ew-resize;
+  }
+  .grip {
+    fill: transparent;
+  }
+  .person {
+    fill: var(--panel);
+    stroke: var(--ink);
+    stroke-width: 1.7;
+  }
+  .flag {
+    fill: var(--accent);
+  }
+  .handle:focus-visible {
+    outline: none;
+  }
+  .handle:focus-visible .grip {
+    stroke: var(--accent);
+    stroke-width: 2;
+  }
+</style>

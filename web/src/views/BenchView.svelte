@@ -1,0 +1,294 @@
+<script lang="ts">
+  import type { Bench } from '../lib/bench.svelte'
+  import { readDistance } from '../lib/client'
+  import { stepDistance } from '../lib/format'
+  import { modeSwitch } from '../lib/mode.svelte'
+  import { neighbour, runShortcut, type Shortcut } from '../lib/shortcuts'
+  import type { BenchState } from '../lib/types'
+  import FormatLadder from '../parts/FormatLadder.svelte'
+  import HeaderSwitches from '../parts/HeaderSwitches.svelte'
+  import HelpDialog from '../parts/HelpDialog.svelte'
+  import LadderFilters from '../parts/LadderFilters.svelte'
+  import LinkBand from '../parts/LinkBand.svelte'
+  import NoticeBar from '../parts/NoticeBar.svelte'
+  import PlanDrawing from '../parts/PlanDrawing.svelte'
+  import WindowMapDrawing from '../parts/WindowMapDrawing.svelte'
+
+  interface Props {
+    bench: Bench
+    productionName: string
+  }
+  let { bench, productionName }: Props = $props()
+
+  let help = $state(false)
+  const change = (part: Partial<BenchState>, kind = '') => bench.change(part, kind)
+  const place = $derived(bench.place)
+  const lens = $derived(bench.lens)
+  const view = $derived(bench.view)
+  const names = $derived(
+    new Map([...bench.places].map(([id, p]) => [id, `${p.format.name}, ${p.body.name}`])),
+  )
+  const referenceName = $derived.by(() => {
+    const { name, scan_mode_id } = bench.state.reference
+    if (name !== 'scan_mode') return name === 'full_frame' ? 'full frame' : 'Super 35'
+    return [...bench.places.values()].find((p) => p.mode.id === scan_mode_id)?.mode.name ?? 'a window'
+  })
+
+  function stepLens(by: number) {
+    const next = neighbour(
+      bench.lenses,
+      bench.lenses.findIndex((x) => x.id === bench.state.lens_id),
+      by,
+    )
+    if (next) change({ lens_id: next.id, focal_mm: null })
+  }
+
+  function stepStop(by: number) {
+    if (!view) return
+    const at = view.lens.stops.findIndex((stop) => stop >= (view.lens.stop ?? 0) - 1e-6)
+    const next = neighbour(view.lens.stops, at, by)
+    if (next) change({ stop: next }, 'stop')
+  }
+
+  function stepFormat(by: number) {
+    const rows = view?.rows.filter((row) => row.shown) ?? []
+    const next = neighbour(
+      rows,
+      rows.findIndex((row) => row.format_id === bench.state.format_id),
+      by,
+    )
+    if (next) change({ format_id: next.format_id }, 'choose')
+  }
+
+  function stepSubject(by: number) {
+    const { subject_m, unit } = bench.state
+    change({ subject_m: stepDistance(subject_m, unit, by) }, 'step subject')
+  }
+
+  function togglePin() {
+    const { pinned, format_id: id } = bench.state
+    change({ pinned: pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id].slice(-4) })
+  }
+
+  function nextReference() {
+    const { reference } = bench.state
+    change({
+      reference: {
+        ...reference,
+        name: reference.name === 'super35' ? 'full_frame' : 'super35',
+        scan_mode_id: null,
+      },
+    })
+  }
+
+  const shortcuts: Shortcut[] = [
+    { keys: '?', on: ['?'], does: 'These keys', run: () => (help = true) },
+    { keys: 'x  c', on: ['c'], does: 'Previous, next lens of the kit', run: () => stepLens(1) },
+    { keys: 'x', on: ['x'], does: 'Previous lens of the kit', run: () => stepLens(-1) },
+    { keys: 'v', on: ['v'], does: 'Open up by a mark', run: () => stepStop(-1) },
+    { keys: 'b', on: ['b'], does: 'Stop down by a mark', run: () => stepStop(1) },
+    { keys: 'w', on: ['w'], does: 'Subject farther', run: () => stepSubject(1) },
+    { keys: 's', on: ['s'], does: 'Subject nearer', run: () => stepSubject(-1) },
+    {
+      keys: 'd',
+      on: ['d'],
+      does: 'Type the subject distance',
+      run: () => document.getElementById('subject-distance')?.focus(),
+    },
+    { keys: 'e', on: ['e'], does: 'Previous recording format of the ladder', run: () => stepFormat(-1) },
+    { keys: 'r', on: ['r'], does: 'Next recording format of the ladder', run: () => stepFormat(1) },
+    { keys: 'p', on: ['p'], does: 'Pin the recording format, or take the pin off', run: togglePin },
+    {
+      keys: 'h',
+      on: ['h'],
+      does: 'How the chosen row is computed',
+      run: () => bench.toggleOpen(bench.state.format_id),
+    },
+    { keys: 'g', on: ['g'], does: 'Reference: Super 35 or full frame', run: nextReference },
+    {
+      keys: 'u',
+      on: ['u'],
+      does: 'Metres or feet',
+      run: () => change({ unit: bench.state.unit === 'm' ? 'ft' : 'm' }),
+    },
+    { keys: 'n', on: ['n'], does: 'Night or day', run: () => modeSwitch.toggle() },
+    { keys: 'Ctrl Z', on: ['ctrl+z'], does: 'Undo', run: () => bench.undo() },
+    { keys: 'Ctrl Shift Z', on: ['ctrl+shift+z', 'ctrl+y'], does: 'Redo', run: () => bench.redo() },
+  ]
+  const listed = shortcuts.filter((s) => s.keys !== 'x')
+</script>
+
+<svelte:window onkeydown={(event) => runShortcut(event, shortcuts)} />
+<svelte:head><title>{productionName}: Bench – Hextan</title></svelte:head>
+
+<header>
+  <a class="brand" href="/" aria-label="Hextan"
+    ><img src="/mark.svg" alt="" width="20" height="20" /> Hextan</a
+  >
+  <span class="production">{productionName}</span>
+  <nav aria-label="Views"><span aria-current="page">Bench</span></nav>
+  <HeaderSwitches state={bench.state} package={bench.package} onchange={change} />
+  <span class="tools">
+    <button
+      class="knob"
+      disabled={!bench.steps.back}
+      onclick={() => bench.undo()}
+      aria-label="Undo"
+      title="Undo (Ctrl Z)">↶</button
+    >
+    <button
+      class="knob"
+      disabled={!bench.steps.forth}
+      onclick={() => bench.redo()}
+      aria-label="Redo"
+      title="Redo (Ctrl Shift Z)">↷</button
+    >
+    <button class="knob" onclick={() => modeSwitch.toggle()} title="Night or day (n)"
+      >{modeSwitch.mode === 'dark' ? 'Day' : 'Night'}</button
+    >
+    <button class="knob" onclick={() => (help = true)} aria-label="Keys and help" title="Keys (?)">?</button>
+  </span>
+</header>
+
+<main>
+  <NoticeBar
+    problem={bench.problem}
+    conflict={bench.conflict !== null}
+    onresolve={(take) => bench.resolve(take)}
+    onundo={bench.steps.back ? () => bench.undo() : null}
+  />
+  {#if view && place && lens}
+    <div class="content" class:stale={bench.problem !== null}>
+      <LinkBand
+        state={bench.state}
+        {view}
+        package={bench.package}
+        {place}
+        {lens}
+        {referenceName}
+        read={readDistance}
+        onchange={change}
+      />
+      {#each view.lens.notes as note (note.code)}<p class="warn">{note.text}</p>{/each}
+      {#if view.links.subject.text}<p class={view.links.subject.sharp ? 'soft' : 'warn'}>
+          {view.links.subject.text}
+        </p>{/if}
+      <div class="drawings">
+        <section class="plan" aria-label="Plan view">
+          <PlanDrawing
+            plan={view.plan}
+            unit={bench.state.unit}
+            {names}
+            onmove={(handle, metres, kind) =>
+              change(handle === 'subject' ? { subject_m: metres } : { focus_m: metres }, kind)}
+            ondrag={(on) => bench.drag(on)}
+          />
+        </section>
+        <section class="map" aria-label="Window map">
+          <WindowMapDrawing
+            map={view.window_map}
+            bodyName={place.body.name}
+            onchoose={(modeId) => {
+              const first = place.body.modes.find((mode) => mode.id === modeId)?.formats[0]
+              if (first) change({ format_id: first.id })
+            }}
+          />
+        </section>
+      </div>
+      <LadderFilters state={bench.state} {view} bodyName={place.body.name} onchange={change} />
+      <FormatLadder
+        state={bench.state}
+        {view}
+        places={bench.places}
+        open={bench.open}
+        onchange={change}
+        ontoggleopen={(id) => bench.toggleOpen(id)}
+      />
+    </div>
+  {:else if !bench.problem}
+    <p class="soft">Computing…</p>
+  {/if}
+</main>
+<HelpDialog open={help} shortcuts={listed} onopen={(open) => (help = open)} />
+
+<style>
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.2rem 1.1rem;
+    padding: 5px 16px;
+    border-bottom: 1px solid var(--line);
+  }
+  .brand {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.45rem;
+    font-size: 18px;
+    font-weight: 600;
+  }
+  nav span {
+    padding-bottom: 2px;
+    border-bottom: 2px solid var(--accent);
+  }
+  header > :global(.switches) {
+    margin-left: auto;
+  }
+  .tools {
+    display: inline-flex;
+    gap: 0.25rem;
+  }
+  main {
+    display: grid;
+    gap: 6px;
+    padding: 8px 16px 24px;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .content {
+    display: grid;
+    gap: 7px;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .stale {
+    opacity: 0.55;
+  }
+  .warn {
+    color: var(--warn);
+  }
+  .drawings {
+    display: grid;
+    grid-template-columns: minmax(0, 1.85fr) minmax(0, 1fr);
+    grid-template-rows: 288px;
+    gap: 10px;
+  }
+  .plan,
+  .map {
+    min-width: 0;
+    min-height: 0;
+    border: 1px solid var(--line);
+    background: var(--panel);
+  }
+  @media (max-width: 1000px) {
+    .tools {
+      margin-left: auto;
+    }
+    header > :global(.switches) {
+      order: 1;
+      width: 100%;
+      margin-left: 0;
+    }
+    .drawings {
+      grid-template-columns: minmax(0, 1fr);
+      grid-template-rows: 290px 330px;
+    }
+  }
+  @media (max-width: 560px) {
+    main,
+    header {
+      padding-inline: 8px;
+    }
+    .drawings {
+      grid-template-rows: 250px 330px;
+    }
+  }
+</style>

@@ -1,0 +1,9 @@
+import { vitePreprocess } from '@sveltejs/vite-plugin-svelte'
+
+/** @type {import('@sveltejs/vite-plugin-svelte').SvelteConfig} */
+export default {
+  preprocess: vitePreprocess(),
+  compilerOptions: {
+    runes: ({ filename }) => (filename.includes('node_modules') ? undefined : true),
+  },
+}
