@@ -38,7 +38,11 @@ export const readBench = (id: number) =>
 
 export const writeBench = (id: number, version: number, state: BenchState) =>
   outcome<{ version: number; state: BenchState }>(
-    http.PUT('/api/productions/{production_id}/bench', { ...at(id), body: { version, state }, keepalive: true }),
+    http.PUT('/api/productions/{production_id}/bench', {
+      ...at(id),
+      body: { version, state },
+      keepalive: true,
+    }),
   )
 
 export const viewBench = (

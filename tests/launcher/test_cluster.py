@@ -1,0 +1,194 @@
+"""The private PostgreSQL: loopback only, never root, and nothing committed is lost by kill -9."""
+
+import os
+import shutil
+import signal
+import stat
+import subprocess
+import time
+from pathlib import Path
+
+import pytest
+from sqlalchemy import create_engine, text
+
+from launcher import debian
+from launcher.cluster import Cluster
+from launcher.paths import LauncherError
+from tests.conftest import scratch_folder
+
+
+@pytest.fixture
+def folder():
+    folder = scratch_folder()
+    yield folder
+    shutil.rmtree(folder, ignore_errors=True)
+
+
+def run_sql(url, *statements):
+    engine = create_engine(url.replace("postgresql:", "postgresql+psycopg:"))
+    try:
+        with engine.begin() as connection:
+            result = [connection.execute(text(s)) for s in statements][-1]
+            return result.fetchall() if result.returns_rows else []
+    finally:
+        engine.dispose()
+
+
+def test_data_survive_kill_9_of_the_server(folder):
+    cluster = Cluster(folder / "postgres")
+    url = cluster.start()
+    try:
+        run_sql(url, "create table kept (x int)", "insert into kept values (42)")
+        os.kill(cluster.process.pid, signal.SIGKILL)
+        cluster.process.wait(10)
+        assert cluster.died()
+        url = cluster.start(cluster.port)
+        assert run_sql(url, "select x from kept") == [(42,)]
+    finally:
+        cluster.stop()
+    assert not cluster.died()
+
+
+def test_an_orphan_of_a_killed_launcher_is_ended_and_its_data_kept(folder):
+    orphan = Cluster(folder / "postgres", careless=True)
+    run_sql(orphan.start(), "create table kept (x int)", "insert into kept values (7)")
+    heir = Cluster(folder / "postgres", careless=True)
+    try:
+        assert run_sql(heir.start(), "select x from kept") == [(7,)]
+        assert orphan.process.wait(10) == 0
+    finally:
+        heir.stop()
+
+
+def test_password_is_needed_and_private(folder):
+    cluster = Cluster(folder / "postgres", careless=True)
+    url = cluster.start()
+    try:
+        password = folder / "postgres" / "password"
+        assert stat.S_IMODE(password.stat().st_mode) == 0o600
+        assert stat.S_IMODE((folder / "postgres").stat().st_mode) == 0o700
+        guess = url.replace(password.read_text().strip(), "guess")
+        with pytest.raises(Exception, match="password authentication failed"):
+            run_sql(guess, "select 1")
+        assert run_sql(url, "show listen_addresses") == [("127.0.0.1",)]
+        owner = Path(f"/proc/{cluster.process.pid}").stat().st_uid
+        assert owner == (os.geteuid() or cluster.owner.pw_uid)
+        assert owner != 0
+    finally:
+        cluster.stop()
+
+
+@pytest.mark.skipif(os.geteuid() != 0, reason="only root drops to another user")
+def test_a_folder_that_the_database_user_cannot_enter_is_replaced(folder, capsys):
+    closed = folder / "closed"
+    closed.mkdir(mode=0o700)
+    cluster = Cluster(closed / "postgres", careless=True)
+    try:
+        assert cluster.folder.is_relative_to("/var/lib/hextan")
+        assert f"cannot enter {closed}: its data lie in {cluster.folder} instead." in capsys.readouterr().out
+        assert run_sql(cluster.start(), "select 1") == [(1,)]
+        assert Cluster(closed / "postgres").folder == cluster.folder
+    finally:
+        cluster.stop()
+        shutil.rmtree(cluster.folder)
+
+
+def test_what_is_missing_is_said_with_the_command_for_root(monkeypatch):
+    monkeypatch.setattr(os, "geteuid", lambda: 1000)
+    missing = (lambda: None, "some-package"), (lambda: None, "another")
+    with pytest.raises(
+        LauncherError, match="apt-get install -y --no-install-recommends some-package another"
+    ):
+        debian.ensure(*missing)
+    debian.ensure((lambda: "there", "some-package"))
+
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+@pytest.fixture
+def home():
+    """A HEXTAN_HOME of its own, with the virtual environment of the one that runs the tests."""
+    folder = scratch_folder()
+    (folder / "venv").symlink_to(Path(os.environ.get("HEXTAN_HOME") or ROOT / ".hextan") / "venv")
+    yield folder
+    shutil.rmtree(folder, ignore_errors=True)
+
+
+def launch(home, *arguments, **how):
+    environment = {**os.environ, "HEXTAN_HOME": str(home)}
+    for name in ("HEXTAN_DATABASE_URL", "HEXTAN_PORT"):
+        environment.pop(name, None)
+    return subprocess.Popen([ROOT / "hextan", *arguments], env=environment, stdout=subprocess.PIPE,
+                            stderr=subprocess.STDOUT, text=True, **how)  # fmt: skip
+
+
+def address_of(process):
+    for line in process.stdout:
+        if line.startswith("Hextan is at "):
+            return line.split()[-1]
+    raise AssertionError("no address")
+
+
+def fetch(address, path):
+    import json
+    import urllib.request
+
+    with urllib.request.urlopen(f"{address}{path}", timeout=5) as answer:
+        return json.loads(answer.read())
+
+
+def test_demo_starts_says_so_when_started_twice_and_stops(home):
+    first = launch(home, "demo")
+    address = address_of(first)
+    assert [p["name"] for p in fetch(address, "api/productions")] == ["Low Water"]
+    second = launch(home, "demo")
+    assert second.communicate(timeout=30)[0].startswith(
+        f"Hextan already runs at {address} (process {first.pid})."
+    )
+    assert second.returncode == 0
+    stop = launch(home, "stop")
+    assert stop.communicate(timeout=40)[0] == "Stopped.\n"
+    assert first.wait(10) == 0
+    first.stdout.close()
+
+
+@pytest.mark.parametrize("kind", [signal.SIGTERM, signal.SIGHUP, signal.SIGKILL])
+def test_a_second_start_finds_the_data_and_is_quick(home, kind):
+    first = launch(home, "demo")
+    fetch(address_of(first), "api/health")
+    first.send_signal(kind)
+    first.wait(20)
+    first.stdout.close()
+    if kind == signal.SIGKILL:
+        # The web server of a killed launcher goes on; the next start must not mind.
+        time.sleep(0.2)
+    second = launch(home, "demo")
+    try:
+        assert len(fetch(address_of(second), "api/productions")) == 1
+    finally:
+        second.send_signal(signal.SIGINT)
+        assert second.wait(20) == 0
+        second.stdout.close()
+
+
+def test_the_web_server_killed_is_said(home):
+    process = launch(home, "demo")
+    address_of(process)
+    # The launcher's child is uvicorn; its name stands in the command line.
+    children = Path(f"/proc/{process.pid}/task/{process.pid}/children").read_text().split()
+    web = next(int(c) for c in children if b"uvicorn" in Path(f"/proc/{c}/cmdline").read_bytes())
+    os.kill(web, signal.SIGKILL)
+    assert "The web server ended by itself (code -9)" in process.stdout.read()
+    assert process.wait(20) == 1
+    process.stdout.close()
+
+
+def test_evaluate_prints_only_the_answer(home):
+    import json
+
+    request = {"lens": {"focal_mm": 50}, "formats": [{"window": {"width_mm": 36, "height_mm": 24}}]}
+    done = subprocess.run([ROOT / "hextan", "evaluate", "-"], input=json.dumps(request), text=True,
+                          capture_output=True, check=True, env={**os.environ, "HEXTAN_HOME": str(home)})  # fmt: skip
+    assert round(json.loads(done.stdout)["formats"][0]["angle_deg"]["horizontal"], 3) == 39.598
+    assert done.stderr == ""

@@ -1,0 +1,112 @@
+"""The structure of docs/architecture.md, held by tests: imports point inwards, the core stays pure."""
+
+import ast
+import re
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).resolve().parents[1]
+SOURCES = sorted((ROOT / "src" / "hextan").rglob("*.py"))
+#: What each room may import of the others.
+MAY_IMPORT = {
+    "core": {"core"},
+    "store": {"store", "core"},
+    "demo": {"demo", "store", "core"},
+    "api": {"api", "demo", "store", "core"},
+    "cli": {"core"},
+}
+#: Outside libraries of the core: numbers, and the checking of what comes in. No web, no database.
+CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core"}
+NOT_IN_CORE = {"os", "sys", "pathlib", "io", "socket", "time", "datetime", "random", "subprocess", "logging"}
+
+
+def imports_of(file):
+    for node in ast.walk(ast.parse(file.read_text())):
+        if isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom):
+            assert node.level == 0, f"{file}: relative import"
+            yield from {
+                node.module,
+                *(f"{node.module}.{alias.name}" for alias in node.names if node.module == "hextan"),
+            }
+
+
+def room_of(module):
+    parts = module.split(".")
+    return parts[1] if parts[0] == "hextan" and len(parts) > 1 else None
+
+
+@pytest.mark.parametrize("file", SOURCES, ids=lambda f: str(f.relative_to(ROOT / "src")))
+def test_imports_point_inwards(file):
+    room = file.relative_to(ROOT / "src" / "hextan").parts[0].removesuffix(".py")
+    if room == "__init__":
+        return
+    for module in imports_of(file):
+        other = room_of(module)
+        assert other is None or other == "__version__" or other in MAY_IMPORT[room], (
+            f"{room} imports {module}"
+        )
+        if room == "core":
+            top = module.split(".")[0]
+            assert top not in NOT_IN_CORE, f"the core imports {module}"
+            outside = {"hextan", "__future__"} | CORE_LIBRARIES
+            import sys
+
+            assert top in outside or top in sys.stdlib_module_names, f"the core imports {module}"
+
+
+def test_launcher_uses_the_standard_library_only():
+    import sys
+
+    for file in (ROOT / "launcher").glob("*.py"):
+        for module in imports_of(file):
+            assert module.split(".")[0] in {*sys.stdlib_module_names, "launcher"}, (
+                f"{file.name} imports {module}"
+            )
+
+
+def test_every_note_and_error_code_is_documented():
+    from hextan.api import errors as mapping
+    from hextan.core.notes import CODES
+
+    documented = set(
+        re.findall(r"^\| `(\w+)` \|", (ROOT / "docs" / "evaluation.md").read_text(), re.MULTILINE)
+    )
+    codes = {kind.code for kind in mapping.STATUS} | set(CODES)
+    codes |= {"mount", "stop_clamped", "focal_clamped", "too_large", "database_unavailable", "internal"}
+    assert codes <= documented
+
+
+def test_every_setting_is_documented():
+    from hextan.api.settings import Settings
+
+    text = (ROOT / "README.md").read_text() + (ROOT / "docs" / "architecture.md").read_text()
+    for name in Settings.model_fields:
+        assert f"HEXTAN_{name.upper()}" in text
+    used = {n for f in (ROOT / "launcher").glob("*.py") for n in re.findall(r"HEXTAN_[A-Z_]+", f.read_text())}
+    for name in used:
+        assert name in text, name
+
+
+def test_commands_of_the_readme_exist():
+    from launcher.__main__ import HELP
+
+    named = set(re.findall(r"\./hextan (\w+)", (ROOT / "README.md").read_text()))
+    assert {"demo", "test"} <= named <= set(HELP)
+
+
+def test_references_lead_into_the_bibliography():
+    keys = set(
+        re.findall(r"^- \*\*\[(\w+)\]\*\*", (ROOT / "docs" / "bibliography.md").read_text(), re.MULTILINE)
+    )
+    cited = {k for f in SOURCES for k in re.findall(r"See \[(\w+)\]", f.read_text())}
+    assert cited
+    assert cited <= keys
+
+
+def test_pictures_are_linked_from_the_readme():
+    text = (ROOT / "README.md").read_text()
+    for picture in (ROOT / "docs" / "screenshots").glob("*.png"):
+        assert f"docs/screenshots/{picture.name}" in text

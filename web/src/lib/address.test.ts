@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest'
+import { fromQuery, toQuery } from './address'
+import type { BenchState } from './types'
+
+const STATE: BenchState = {
+  format_id: 6,
+  lens_id: 19,
+  adapter_id: 1,
+  focal_mm: null,
+  stop: 2.1,
+  subject_m: 3.2,
+  focus_m: null,
+  fps: 25,
+  crop_ids: [],
+  delivery: { aspect: 2.39, long_edge_px: 3840, protect: 0.05 },
+  reference: { name: 'super35', scan_mode_id: null, by: 'width' },
+  coc: { rule: 'picture_diagonal', divisor: 1500 },
+  unit: 'm',
+  pinned: [2, 20],
+  ladder: { scope: 'all', classes: [], covers: false, oversampled: false, least_fps: null },
+  columns: null,
+  sort: null,
+  descending: false,
+}
+const OTHER: BenchState = {
+  ...STATE,
+  adapter_id: null,
+  focal_mm: 35.5,
+  focus_m: 4,
+  fps: 23.976,
+  crop_ids: [3, 4],
+  delivery: { aspect: null, long_edge_px: null, protect: 0 },
+  reference: { name: 'scan_mode', scan_mode_id: 7, by: 'diagonal' },
+  coc: { rule: 'eye', arcmin: 1, picture_heights: 3 },
+  unit: 'ft',
+  pinned: [],
+  ladder: {
+    scope: 'body',
+    classes: ['Super 35', '2/3 inch'],
+    covers: true,
+    oversampled: true,
+    least_fps: 59.94,
+  },
+  columns: ['effective', 'near'],
+  sort: 'rate',
+  descending: true,
+}
+
+describe('the address', () => {
+  it.each([
+    ['the demo', STATE, OTHER],
+    ['everything set otherwise', OTHER, STATE],
+  ])('carries %s whole, whatever was kept', (_, state, kept) => {
+    expect(fromQuery(`?${toQuery(state)}`, kept)).toEqual(state)
+  })
+
+  it('leaves the kept state alone when it holds none', () => {
+    expect(fromQuery('', STATE)).toBe(STATE)
+    expect(fromQuery('?utm=1', STATE)).toBe(STATE)
+  })
+
+  it('ignores what it cannot read', () => {
+    const read = fromQuery('?format=x&lens=12&unit=miles&sharp=hunch&by=area&reference=moon', STATE)
+    expect(read.lens_id).toBe(12)
+    expect(read.format_id).toBe(6)
+    expect(read.unit).toBe('m')
+    expect(read.coc).toEqual(STATE.coc)
+    expect(read.reference).toEqual(STATE.reference)
+  })
+})
