@@ -36,7 +36,7 @@ def application_environment() -> dict[str, str]:
     """Environment for the application's own processes."""
     return {
         **os.environ,
-        "PYTHONPATH": str(ROOT / "src"),
+        "PYTHONPATH": f"{ROOT / 'src'}:{ROOT}",
         "HEXTAN_WEB_DIST": str(DIST),
         "PYTHONUNBUFFERED": "1",
     }

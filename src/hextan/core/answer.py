@@ -9,7 +9,6 @@ import numpy as np
 from hextan.core.computation import Evaluation
 from hextan.core.links import crop_links
 from hextan.core.notes import notes_of
-from hextan.core.numbers import Floats
 from hextan.core.readout import rate_fits
 
 
@@ -33,126 +32,122 @@ def answer_of(result: Evaluation) -> dict[str, Any]:
     }
 
 
-def listed(column: Any, count: int) -> list[float | None]:
-    """Turn a column (or one number for all) into a list with None for what is not finite.
-
-    >>> listed(np.array([1.0, np.inf]), 2)
-    [1.0, None]
-    """
-    array = np.broadcast_to(np.asarray(column, dtype=float), (count,))
-    good = np.isfinite(array)
-    values: list[float | None] = array.tolist()
-    if good.all():
-        return values
-    return [value if ok else None for value, ok in zip(values, good.tolist(), strict=True)]
-
-
-def _sizes(width: Floats, height: Floats, count: int) -> list[dict[str, float | None]]:
-    columns = (listed(x, count) for x in (width, height, np.hypot(width, height)))
-    return [{"width": w, "height": h, "diagonal": d} for w, h, d in zip(*columns, strict=True)]
-
-
-def _triples(names: tuple[str, str, str], columns: tuple[Any, Any, Any], count: int) -> list[dict[str, Any]]:
-    a, b, c = names
-    rows = zip(*(listed(x, count) for x in columns), strict=True)
-    return [{a: x, b: y, c: z} for x, y, z in rows]
-
-
-_AXES = ("horizontal", "vertical", "diagonal")
-
-
 def _rows(result: Evaluation) -> list[dict[str, Any]]:
+    """Write all formats: every figure is a column of one table, turned into plain numbers at once."""
     formats, c, t = result.request.formats, result.columns, result.traced
-    n = len(formats)
+    given, circle = c.given, result.lens.image_circle_mm
+    across, down = c.samples_across, c.samples_down
+    share = c.recorded_w / c.read_w
     with np.errstate(invalid="ignore"):
-        oversampling = c.sites_w / c.sampling_h * (c.recorded_w / c.read_w) / c.raster_w
-        recorded_across = c.raster_w * (c.picture_w / c.recorded_w)
-        headroom = recorded_across / c.delivered_w
-    notes = notes_of(result, oversampling, headroom)
-    subject_m = listed(t.distance_mm / 1000.0, n)
-    columns = zip(
-        _sizes(c.read_w, c.read_h, n),
-        _sizes(c.recorded_w, c.recorded_h, n),
-        _sizes(c.picture_w, c.picture_h, n),
-        _sizes(c.picture_w * (1 - c.protect), c.picture_h * (1 - c.protect), n),
-        _crops(result),
-        listed(result.lens.focal_mm * result.crop, n),
-        _triples(_AXES, (t.angle_w_deg, t.angle_h_deg, t.angle_d_deg), n),
-        _triples(_AXES, (t.focus_angle_w_deg, t.focus_angle_h_deg, t.focus_angle_d_deg), n),
-        listed(t.field_w_mm / 1000.0, n),
-        listed(t.field_h_mm / 1000.0, n),
-        listed(t.magnification, n),
-        subject_m,
-        _depths(result),
+        oversampling = across * share / given.raster_w
+        headroom = given.raster_w * (c.picture_w / c.recorded_w) / given.delivered_w
+    table = plain_rows(
+        len(formats),
+        c.read_w, c.read_h, np.hypot(c.read_w, c.read_h),
+        c.recorded_w, c.recorded_h, np.hypot(c.recorded_w, c.recorded_h),
+        c.picture_w, c.picture_h, picture_d := np.hypot(c.picture_w, c.picture_h),
+        c.picture_w * (framed := 1 - given.protect), c.picture_h * framed, picture_d * framed,
+        result.crop, *result.crops, result.lens.focal_mm * result.crop,
+        t.angle_w_deg, t.angle_h_deg, t.angle_d_deg,
+        t.focus_angle_w_deg, t.focus_angle_h_deg, t.focus_angle_d_deg,
+        t.field_w_mm / 1000, t.field_h_mm / 1000, t.magnification, t.distance_mm / 1000,
+        result.coc_mm, t.near_mm / 1000, t.far_mm / 1000, (t.far_mm - t.near_mm) / 1000, t.hyperfocal_mm / 1000,
+        t.airy_mm,
+        result.needed_mm, np.nan if circle is None else circle - result.needed_mm, result.dark,
+        result.highest_fps, down * given.row_time_us / 1000, result.highest_fps / 24,
+        np.floor(across + 1e-9), np.floor(down + 1e-9), oversampling, headroom,
+    )  # fmt: skip
+    words = zip(
+        formats,
+        notes_of(result, oversampling, headroom),
+        crop_links(result),
         _backgrounds(result),
-        _coverages(result),
-        _speeds(result),
-        _pixels(result, oversampling, headroom),
+        _flags(result),
         strict=True,
     )
     return [
         {
-            "id": asked.id,
-            "window_mm": window,
-            "recorded_mm": recorded,
-            "picture_mm": picture,
-            "framed_mm": framed,
-            "crop": crop,
+            "id": asked.get("id"),
+            "window_mm": {"width": read_w, "height": read_h, "diagonal": read_d},
+            "recorded_mm": {"width": rec_w, "height": rec_h, "diagonal": rec_d},
+            "picture_mm": {"width": pic_w, "height": pic_h, "diagonal": pic_d},
+            "framed_mm": {"width": framed_w, "height": framed_h, "diagonal": framed_d},
+            "crop": {"links": links, "total": total, "by_width": by_w, "by_height": by_h, "by_diagonal": by_d},
             "effective_focal_mm": effective,
-            "angle_deg": angle,
-            "angle_at_focus_deg": angle_at_focus,
+            "angle_deg": {"horizontal": angle_w, "vertical": angle_h, "diagonal": angle_d},
+            "angle_at_focus_deg": {"horizontal": near_w, "vertical": near_h, "diagonal": near_d},
             "field_m": {"width": field_w, "height": field_h},
             "magnification": magnification,
             "subject_distance_m": subject,
-            "depth": depth,
+            "depth": {
+                "coc_mm": coc, "near_m": near, "far_m": far, "total_m": total_m, "hyperfocal_m": hyperfocal,
+                "airy_mm": airy, "diffraction_limited": diffracted,
+            },
             "background": background,
-            "coverage": covered,
-            "speed": speed,
-            "pixels": pixels,
+            "coverage": {
+                "needed_mm": needed, "circle_mm": circle, "margin_mm": margin,
+                "covers": None if margin is None else margin >= 0, "dark_share": dark,
+            },
+            "speed": {
+                "max_fps": fps, "limited_by": limited_by, "requested_ok": fits, "readout_ms": scan_ms,
+                "slow_motion_at_24": slow,
+            },
+            "pixels": {
+                "sampled": None if samples_w is None else [int(samples_w), int(samples_h)],
+                "megapixels": None if samples_w is None else samples_w * samples_h / 1e6,
+                "oversampling": over, "delivery_headroom": head,
+            },
             "notes": noted,
         }
-        for asked, noted, (
-            window, recorded, picture, framed, crop, effective, angle, angle_at_focus, field_w, field_h,
-            magnification, subject, depth, background, covered, speed, pixels,
-        ) in zip(formats, notes, columns, strict=True)
+        for (asked, noted, links, background, (diffracted, limited_by, fits)), (
+            read_w, read_h, read_d, rec_w, rec_h, rec_d, pic_w, pic_h, pic_d, framed_w, framed_h, framed_d,
+            total, by_w, by_h, by_d, effective, angle_w, angle_h, angle_d, near_w, near_h, near_d,
+            field_w, field_h, magnification, subject, coc, near, far, total_m, hyperfocal, airy,
+            needed, margin, dark, fps, scan_ms, slow, samples_w, samples_h, over, head,
+        ) in zip(words, table, strict=True)
     ]  # fmt: skip
 
 
-def _crops(result: Evaluation) -> list[dict[str, Any]]:
-    n = len(result.request.formats)
-    columns = zip(listed(result.crop, n), *(listed(k, n) for k in result.crops), strict=True)
-    return [
-        {"links": links, "total": total, "by_width": w, "by_height": h, "by_diagonal": d}
-        for links, (total, w, h, d) in zip(crop_links(result), columns, strict=True)
-    ]
+def plain_rows(count: int, *columns: Any) -> list[list[Any]]:
+    """Turn columns (or one number for all) into rows of plain numbers, None for what is not finite.
+
+    >>> plain_rows(2, np.array([1.0, np.inf]), 3.0)
+    [[1.0, 3.0], [None, 3.0]]
+    """
+    table = np.empty((count, len(columns)))
+    for i, column in enumerate(columns):
+        table[:, i] = column
+    good = np.isfinite(table)
+    if good.all():
+        return list(table.tolist())
+    boxed = table.astype(object)
+    boxed[~good] = None
+    return list(boxed.tolist())
 
 
-def _depths(result: Evaluation) -> list[dict[str, Any]]:
-    n, t = len(result.request.formats), result.traced
+def _flags(result: Evaluation) -> list[tuple[bool | None, str | None, bool | None]]:
+    """For each format: whether diffraction limits, what binds the rate, whether the wanted rate fits."""
+    n, fps, highest = len(result.request.formats), result.columns.given.fps, result.highest_fps
+    airy = np.broadcast_to(result.traced.airy_mm, (n,))
     with np.errstate(invalid="ignore"):
-        limited = np.broadcast_to(t.airy_mm > result.coc_mm, (n,)).tolist()
-    known = not np.isnan(t.airy_mm).all()
+        limited, fits = airy > result.coc_mm, rate_fits(fps, highest)
+    has_airy, has_rate = ~np.isnan(airy), ~np.isnan(highest)
     columns = zip(
-        listed(result.coc_mm, n),
-        listed(t.near_mm / 1000.0, n),
-        listed(t.far_mm / 1000.0, n),
-        listed((t.far_mm - t.near_mm) / 1000.0, n),
-        listed(t.hyperfocal_mm / 1000.0, n),
-        listed(t.airy_mm, n),
-        limited,
+        limited.tolist(),
+        has_airy.tolist(),
+        result.by_readout.tolist(),
+        has_rate.tolist(),
+        fits.tolist(),
+        (has_rate & ~np.isnan(fps)).tolist(),
         strict=True,
     )
     return [
-        {
-            "coc_mm": c,
-            "near_m": near,
-            "far_m": far,
-            "total_m": total,
-            "hyperfocal_m": hyperfocal,
-            "airy_mm": airy,
-            "diffraction_limited": diffracted if known else None,
-        }
-        for c, near, far, total, hyperfocal, airy, diffracted in columns
+        (
+            diffracted if known else None,
+            ("readout" if by_readout else "stated") if rated else None,
+            fit if asked else None,
+        )
+        for diffracted, known, by_readout, rated, fit, asked in columns
     ]
 
 
@@ -161,77 +156,11 @@ def _backgrounds(result: Evaluation) -> list[list[dict[str, Any]]]:
     if not result.background_mm:
         return [[] for _ in range(n)]
     points = result.request.background_m
-    discs = [listed(b, n) for b in result.background_mm]
-    shares = [listed(b / result.columns.picture_w, n) for b in result.background_mm]
+    columns = [column for disc in result.background_mm for column in (disc, disc / result.columns.picture_w)]
     return [
         [
-            {"distance_m": point, "blur_mm": disc[i], "blur_fraction_of_width": share[i]}
-            for point, disc, share in zip(points, discs, shares, strict=True)
+            {"distance_m": point, "blur_mm": row[2 * k], "blur_fraction_of_width": row[2 * k + 1]}
+            for k, point in enumerate(points)
         ]
-        for i in range(n)
-    ]
-
-
-def _coverages(result: Evaluation) -> list[dict[str, Any]]:
-    n, circle = len(result.request.formats), result.lens.image_circle_mm
-    needed = listed(result.needed_mm, n)
-    if circle is None:
-        return [
-            {"needed_mm": x, "circle_mm": None, "margin_mm": None, "covers": None, "dark_share": None}
-            for x in needed
-        ]
-    margins, dark = listed(circle - result.needed_mm, n), listed(result.dark, n)
-    return [
-        {
-            "needed_mm": x,
-            "circle_mm": circle,
-            "margin_mm": m,
-            "covers": m is not None and m >= 0,
-            "dark_share": d,
-        }
-        for x, m, d in zip(needed, margins, dark, strict=True)
-    ]
-
-
-def _speeds(result: Evaluation) -> list[dict[str, Any]]:
-    n, c, highest = len(result.request.formats), result.columns, result.highest_fps
-    known = (~np.isnan(highest)).tolist()
-    asked = (~np.isnan(c.fps)).tolist()
-    with np.errstate(invalid="ignore"):
-        fits = rate_fits(c.fps, highest).tolist()
-    scan_ms = listed(c.sites_h / c.sampling_v * c.row_time_us / 1000.0, n)
-    columns = zip(
-        listed(highest, n), result.by_readout.tolist(), fits, scan_ms, listed(highest / 24.0, n), known, asked,
-        strict=True,
-    )  # fmt: skip
-    return [
-        {
-            "max_fps": fps,
-            "limited_by": ("readout" if by_readout else "stated") if is_known else None,
-            "requested_ok": fit if is_known and is_asked else None,
-            "readout_ms": scan,
-            "slow_motion_at_24": slow,
-        }
-        for fps, by_readout, fit, scan, slow, is_known, is_asked in columns
-    ]
-
-
-def _pixels(result: Evaluation, oversampling: Floats, headroom: Floats) -> list[dict[str, Any]]:
-    n, c = len(result.request.formats), result.columns
-    across, down = c.sites_w / c.sampling_h, c.sites_h / c.sampling_v
-    columns = zip(
-        listed(np.floor(across + 1e-9), n),
-        listed(np.floor(down + 1e-9), n),
-        listed(oversampling, n),
-        listed(headroom, n),
-        strict=True,
-    )
-    return [
-        {
-            "sampled": None if w is None or h is None else [int(w), int(h)],
-            "megapixels": None if w is None or h is None else w * h / 1e6,
-            "oversampling": over,
-            "delivery_headroom": head,
-        }
-        for w, h, over, head in columns
+        for row in plain_rows(n, *columns)
     ]

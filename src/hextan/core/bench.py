@@ -287,7 +287,7 @@ def _links(state: BenchState, result: Evaluation, index: int, squeeze: float) ->
     as_read, read = size(c.read_w, c.read_h, 1.0), size(c.read_w, c.read_h)
     recorded, picture = size(c.recorded_w, c.recorded_h), size(c.picture_w, c.picture_h)
     whole = float(result.crop[index]) * picture
-    across = float(c.raster_w[index] * c.picture_w[index] / c.recorded_w[index])
+    across = float(c.given.raster_w[index] * c.picture_w[index] / c.recorded_w[index])
     return {
         "subject": _subject_link(state, result, index),
         "lens": {"factor": as_read / read},

@@ -76,10 +76,13 @@ def compute(request: EvaluationRequest) -> Evaluation:
     _refuse_what_cannot_focus(request, lens.focal_mm, traced, from_lens)
     reference = _reference(request)
     frame_us = readout.frame_time_us(
-        columns.sites_h / columns.sampling_v, columns.row_time_us, columns.overhead_us
+        columns.sites_h / columns.given.sampling_v, columns.given.row_time_us, columns.given.overhead_us
     )
-    highest, by_readout = readout.highest_rate(frame_us, columns.stated_fps, columns.interlaced > 0)
+    highest, by_readout = readout.highest_rate(
+        frame_us, columns.given.stated_fps, columns.given.interlaced > 0
+    )
     lies = columns.recorded_w, columns.recorded_h, columns.offset_x, columns.offset_y
+    needed = coverage.needed_circle_mm(*lies)
     return Evaluation(
         request=request,
         reference=reference,
@@ -92,13 +95,22 @@ def compute(request: EvaluationRequest) -> Evaluation:
         ),
         coc_mm=circle,
         background_mm=_backgrounds(request, traced, lens.focal_mm, f_number),
-        needed_mm=coverage.needed_circle_mm(*lies),
-        dark=np.full(len(request.formats), np.nan)
-        if lens.image_circle_mm is None
-        else coverage.dark_share(lens.image_circle_mm, *lies),
+        needed_mm=needed,
+        dark=_dark_share(lens.image_circle_mm, needed, lies),
         highest_fps=highest,
         by_readout=by_readout,
     )
+
+
+def _dark_share(circle_mm: float | None, needed_mm: Floats, lies: tuple[Floats, ...]) -> Floats:
+    """Share that stays dark; only what is not covered has to be computed."""
+    if circle_mm is None:
+        return np.full(needed_mm.shape, np.nan)
+    dark = np.zeros(needed_mm.shape)
+    short = needed_mm > circle_mm
+    if short.any():
+        dark[short] = coverage.dark_share(circle_mm, *(x[short] for x in lies))
+    return dark
 
 
 def _reference(request: EvaluationRequest) -> ReferenceWindow:
@@ -145,12 +157,12 @@ def _coc(request: EvaluationRequest, columns: FormatColumns) -> Floats:
     if rule.rule == "fixed":
         return np.full(columns.picture_w.shape, rule.mm)
     if rule.rule == "photosite":
-        coarser = np.maximum(columns.sampling_h, columns.sampling_v)
-        return coc.coc_from_photosites_mm(columns.pitch_um, coarser, rule.factor)
+        coarser = np.maximum(columns.given.sampling_h, columns.given.sampling_v)
+        return coc.coc_from_photosites_mm(columns.given.pitch_um, coarser, rule.factor)
     if rule.rule == "eye":
         return coc.coc_from_eye_mm(columns.picture_h, rule.picture_heights, rule.arcmin)
-    recorded_across = columns.raster_w * columns.picture_w / columns.recorded_w
-    delivered = np.where(np.isnan(columns.delivered_w), recorded_across, columns.delivered_w)
+    recorded_across = columns.given.raster_w * columns.picture_w / columns.recorded_w
+    delivered = np.where(np.isnan(columns.given.delivered_w), recorded_across, columns.given.delivered_w)
     return coc.coc_from_pixel_mm(columns.picture_w, delivered, rule.factor)
 
 

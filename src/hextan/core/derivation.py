@@ -67,19 +67,20 @@ def _lens(result: Evaluation, index: int) -> Steps:
 
 def _window(result: Evaluation, index: int) -> Steps:
     c, asked = result.columns, result.request.formats[index]
-    if asked.window.photosites is not None:
-        w, h = asked.window.photosites
+    if asked["window"].get("photosites"):
+        w, h = asked["window"].get("photosites") or (0, 0)
         yield ("readout", "Readout window", "photosites × pitch",
-               f"{w} × {h} × {_at(c.pitch_um, index):g} µm",
+               f"{w} × {h} × {_at(c.given.pitch_um, index):g} µm",
                f"{_g(c.read_w[index])} × {_g(c.read_h[index])} mm")  # fmt: skip
 
 
 def _recording(result: Evaluation, index: int) -> Steps:
     c, asked = result.columns, result.request.formats[index]
-    raster = asked.recording.raster
-    if raster is not None and asked.recording.map == "crop":
+    recording = asked.get("recording", {})
+    raster = recording.get("raster")
+    if raster is not None and recording.get("map") == "crop":
         yield ("recording", "Photosite for pixel", "raster × sampling × pitch",
-               f"{raster[0]} × {raster[1]} × {_at(c.pitch_um, index):g} µm",
+               f"{raster[0]} × {raster[1]} × {_at(c.given.pitch_um, index):g} µm",
                f"{_g(c.trimmed_w[index])} × {_g(c.trimmed_h[index])} mm")  # fmt: skip
     elif raster is not None:
         trimmed = (c.trimmed_w[index], c.trimmed_h[index]) != (c.read_w[index], c.read_h[index])
@@ -88,13 +89,13 @@ def _recording(result: Evaluation, index: int) -> Steps:
                f"{raster[0]} / {raster[1]} = {raster[0] / raster[1]:.4f}",
                f"{_g(c.trimmed_w[index])} × {_g(c.trimmed_h[index])} mm")  # fmt: skip
     before = c.trimmed_w[index]
-    for crop in asked.crops:
-        after = before / crop.factor
-        yield ("recording", f"In-camera crop: {crop.name}", "W / factor",
-               f"{_g(before)} mm / {crop.factor:g}", f"{_g(after)} mm wide")  # fmt: skip
+    for crop in asked.get("crops", []):
+        after = before / crop["factor"]
+        yield ("recording", f"In-camera crop: {crop['name']}", "W / factor",
+               f"{_g(before)} mm / {crop['factor']:g}", f"{_g(after)} mm wide")  # fmt: skip
         before = after
     squeeze = result.request.lens.squeeze
-    if asked.delivery is not None:
+    if asked.get("delivery") is not None:
         a = c.picture_w[index] * squeeze / c.picture_h[index]
         yield ("delivery", "Largest picture of the delivery's aspect", "h = min(H, W·S / a),  w = h·a / S",
                f"min({_g(c.recorded_h[index])}, {_g(c.recorded_w[index])}·{squeeze:g} / {a:.4g})",
@@ -182,8 +183,11 @@ def _coc_words(result: Evaluation, index: int) -> tuple[str, str]:
     if rule.rule == "fixed":
         return "fixed", f"{rule.mm:g} mm"
     if rule.rule == "photosite":
-        coarser = max(c.sampling_h[index], c.sampling_v[index])
-        return "factor × sampled pitch", f"{rule.factor:g} × {c.pitch_um[index] * coarser / 1000:.5f} mm"
+        coarser = max(c.given.sampling_h[index], c.given.sampling_v[index])
+        return (
+            "factor × sampled pitch",
+            f"{rule.factor:g} × {c.given.pitch_um[index] * coarser / 1000:.5f} mm",
+        )
     if rule.rule == "pixel":
         return (
             "factor × delivered pixel on the sensor",
@@ -214,7 +218,11 @@ def _coverage(result: Evaluation, index: int) -> Steps:
 
 def _speed(result: Evaluation, index: int) -> Steps:
     c = result.columns
-    rows, row_us, extra = c.sites_h[index] / c.sampling_v[index], c.row_time_us[index], c.overhead_us[index]
+    rows, row_us, extra = (
+        c.sites_h[index] / c.given.sampling_v[index],
+        c.given.row_time_us[index],
+        c.given.overhead_us[index],
+    )
     fps = result.highest_fps[index]
     if math.isnan(fps):
         return
@@ -225,11 +233,11 @@ def _speed(result: Evaluation, index: int) -> Steps:
     limit = (
         "the readout binds"
         if result.by_readout[index]
-        else f"the stated {c.stated_fps[index]:g} scans/s bind"
+        else f"the stated {c.given.stated_fps[index]:g} scans/s bind"
     )
     formula = (
         "half the scan rate (two fields a frame)"
-        if c.interlaced[index]
+        if c.given.interlaced[index]
         else "the lower of readout and stated limit"
     )
     yield ("recording", "Highest frame rate", formula, limit, f"{fps:.2f} frames/s")
@@ -237,15 +245,15 @@ def _speed(result: Evaluation, index: int) -> Steps:
 
 def _pixels(result: Evaluation, index: int) -> Steps:
     c = result.columns
-    if math.isnan(c.sites_w[index]) or math.isnan(c.raster_w[index]):
+    if math.isnan(c.sites_w[index]) or math.isnan(c.given.raster_w[index]):
         return
     share = c.recorded_w[index] / c.read_w[index]
-    across = c.sites_w[index] / c.sampling_h[index]
+    across = c.sites_w[index] / c.given.sampling_h[index]
     yield ("recording", "Oversampling", "samples across the recording / raster width",
-           f"{across:.0f} × {share:.4f} / {c.raster_w[index]:.0f}",
-           f"{across * share / c.raster_w[index]:.3f}")  # fmt: skip
-    if not math.isnan(c.delivered_w[index]):
+           f"{across:.0f} × {share:.4f} / {c.given.raster_w[index]:.0f}",
+           f"{across * share / c.given.raster_w[index]:.3f}")  # fmt: skip
+    if not math.isnan(c.given.delivered_w[index]):
         part = c.picture_w[index] / c.recorded_w[index]
         yield ("delivery", "Headroom over the delivery", "recorded pixels across the picture / delivered",
-               f"{c.raster_w[index]:.0f} × {part:.4f} / {c.delivered_w[index]:.0f}",
-               f"{c.raster_w[index] * part / c.delivered_w[index]:.3f}")  # fmt: skip
+               f"{c.given.raster_w[index]:.0f} × {part:.4f} / {c.given.delivered_w[index]:.0f}",
+               f"{c.given.raster_w[index] * part / c.given.delivered_w[index]:.3f}")  # fmt: skip

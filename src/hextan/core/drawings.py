@@ -157,7 +157,7 @@ def window_map(result: Evaluation, index: int, body: Body, mode: ScanMode) -> di
     dark = (
         [] if circle is None else coverage.dark_corners(circle, recorded["width"], recorded["height"], dx, dy)
     )
-    protect = 1 - float(c.protect[index])
+    protect = 1 - float(c.given.protect[index])
     picture_w, picture_h = float(c.picture_w[index]), float(c.picture_h[index])
     return {
         "sensor": _rect("sensor", body.photosites[0] * pitch, body.photosites[1] * pitch, 0, 0),

@@ -43,11 +43,16 @@ def crop_links(result: Evaluation) -> list[list[dict[str, object]]]:
     )
     rows = []
     for readout, squeezed, recording, delivery, asked in factors:
-        chain = [("squeeze", squeezed), ("recording", recording)]
-        chain += [(crop.name, crop.factor) for crop in asked.crops]
-        chain.append(("delivery", delivery))
         row: list[dict[str, object]] = [{"name": "readout", "factor": readout}]
-        row += [{"name": name, "factor": factor} for name, factor in chain if abs(factor - 1.0) > ACTS]
+        if abs(squeezed - 1.0) > ACTS:
+            row.append({"name": "squeeze", "factor": squeezed})
+        if abs(recording - 1.0) > ACTS:
+            row.append({"name": "recording", "factor": recording})
+        for crop in asked.get("crops", ()):
+            if crop["factor"] != 1.0:
+                row.append({"name": crop["name"], "factor": crop["factor"]})
+        if abs(delivery - 1.0) > ACTS:
+            row.append({"name": "delivery", "factor": delivery})
         rows.append(row)
     return rows
 

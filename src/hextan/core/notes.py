@@ -11,6 +11,7 @@ from typing import Any
 import numpy as np
 
 from hextan.core import angles
+from hextan.core.columns import METHODS
 from hextan.core.computation import Evaluation
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners
 from hextan.core.readout import rate_fits
@@ -124,24 +125,25 @@ def _coverage_notes(noted: Noted) -> None:
 def _speed_notes(noted: Noted) -> None:
     result, c = noted.result, noted.result.columns
     for i in np.flatnonzero(
-        ~rate_fits(c.fps, result.highest_fps) & ~np.isnan(c.fps + result.highest_fps)
+        ~rate_fits(c.given.fps, result.highest_fps) & ~np.isnan(c.given.fps + result.highest_fps)
     ).tolist():
         limit = "the readout" if result.by_readout[i] else "the stated limit"
-        fields = " The sensor must be scanned at the field rate." if c.interlaced[i] else ""
+        fields = " The sensor must be scanned at the field rate." if c.given.interlaced[i] else ""
         text = (
-            f"{c.fps[i]:g} frames a second are wanted, and {limit} allows {result.highest_fps[i]:.4g}.{fields} "
+            f"{c.given.fps[i]:g} frames a second are wanted, and {limit} allows {result.highest_fps[i]:.4g}.{fields} "
             "Take a lower rate or a window with fewer rows."
         )
         noted.rows[i].append(_note("stop", "rate_too_high", text))
 
 
 def _pixel_notes(noted: Noted, oversampling: Any, headroom: Any) -> None:
-    for i, asked in enumerate(noted.result.request.formats):
-        method, across, down = asked.sampling.method, asked.sampling.horizontal, asked.sampling.vertical
-        if method == "binned":
+    given = noted.result.columns.given
+    for i in np.flatnonzero(given.method).tolist():
+        across, down = int(given.sampling_h[i]), int(given.sampling_v[i])
+        if given.method[i] == METHODS["binned"]:
             text = f"Softened: photosites are averaged {across} x {down} before recording."
             noted.rows[i].append(_note("warn", "binned", text))
-        elif method == "skipped":
+        else:
             text = f"Softened, and open to moire: one photosite in {across} across and {down} down is read."
             noted.rows[i].append(_note("warn", "skipped", text))
     for i in np.flatnonzero(oversampling < 1 - ONE_TO_ONE).tolist():

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any, TypeAlias
+import math
+from typing import TypeAlias
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,14 +30,19 @@ def positive(**quantities: Real) -> None:
     ...
     hextan.core.errors.InvalidInputError: focal_mm: must be a finite number above zero (given: -1.0).
     """
-    faults = [
-        Fault(name, _first(values, good), "must be a finite number above zero")
-        for name, values in quantities.items()
-        if not (good := (np.asarray(values) > 0) & (np.asarray(values) < np.inf)).all()
-    ]
-    if faults:
-        raise InvalidInputError.of(*faults)
+    for values in quantities.values():
+        # NaN compares false, so it fails as well.
+        good = 0 < values < math.inf if isinstance(values, float) else _all_positive(np.asarray(values))
+        if not good:
+            told = [_fault(n, v) for n, v in quantities.items()]
+            raise InvalidInputError.of(*(fault for fault in told if fault))
 
 
-def _first(values: Any, good: NDArray[np.bool_]) -> float:
-    return float(np.asarray(values, dtype=float)[~good].flat[0])
+def _all_positive(values: Floats) -> bool:
+    return bool(values.min() > 0 and values.max() < math.inf)
+
+
+def _fault(name: str, values: Real) -> Fault | None:
+    array = np.asarray(values, dtype=float)
+    bad = ~((array > 0) & (array < math.inf))
+    return Fault(name, float(array[bad].flat[0]), "must be a finite number above zero") if bad.any() else None

@@ -1,0 +1,1 @@
+"""Measurements, as ratios within one run: `./hextan bench`."""

@@ -1,0 +1,26 @@
+"""Run all measurements and print one line for each."""
+
+from __future__ import annotations
+
+import json
+import sys
+
+from bench import bulk, latency, screen
+
+LINE = "{:58} {:>9}   aim {:>10}   {}"
+
+
+def main() -> int:
+    results = [bulk.against_bare_numpy()]
+    with latency.server() as address:
+        results += latency.against_empty(address)
+        results += screen.measure(address)
+    for result in results:
+        verdict = "met" if result.met else "MISSED"
+        print(LINE.format(result.name, result.shown, result.aim, verdict))
+    print(json.dumps({result.name: result.value for result in results}))
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
