@@ -64,7 +64,7 @@ def evaluate(file: str) -> int:
 
 def bench() -> int:
     """Measure."""
-    debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER)
+    debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER, debian.FOR_DRIVER)
     environment.ensure_python(development=True)
     environment.ensure_web()
     return python("-m", "bench")

@@ -12,7 +12,7 @@ from launcher.paths import PYTHON, ROOT, VENV, WEB, LauncherError, application_e
 
 def run(pytest_arguments: list[str]) -> int:
     """Install what is missing, then run all checks; closes on pytest's line."""
-    debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER)
+    debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER, debian.FOR_DRIVER)
     environment.ensure_python(development=True)
     if not pytest_arguments:
         _check("Formatting (Python)", "ruff", "format", "--check", "-q", ".")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ctypes.util
 import importlib.util
 import os
 import shutil
@@ -38,6 +39,8 @@ def _has_venv() -> bool:
 FOR_PYTHON: tuple[Callable[[], object], str] = (_has_venv, "python3-venv")
 FOR_DATABASE: tuple[Callable[[], object], str] = (postgres_programs, "postgresql")
 FOR_BROWSER: tuple[Callable[[], object], str] = (chromium_program, "chromium")
+#: Playwright's driver is linked against it, and a bare system has none.
+FOR_DRIVER: tuple[Callable[[], object], str] = (lambda: ctypes.util.find_library("atomic"), "libatomic1")
 
 
 def ensure(*needs: tuple[Callable[[], object], str]) -> None:

@@ -6,7 +6,7 @@ import argparse
 import sys
 from pathlib import Path
 
-from pydantic_core import to_json
+import orjson
 
 from hextan.core import evaluate
 from hextan.core.errors import HextanError
@@ -28,7 +28,7 @@ def main(arguments: list[str] | None = None) -> int:
     except HextanError as error:
         print(f"hextan: {error.message}", file=sys.stderr)
         return 2
-    sys.stdout.write(to_json(answer, indent=2).decode() + "\n")
+    sys.stdout.write(orjson.dumps(answer, option=orjson.OPT_INDENT_2).decode() + "\n")
     return 0
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from pathlib import Path
 from typing import Any
 
@@ -34,6 +35,8 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         with Session(engine) as session:
             load_demo(session)
     app = bare_app()
+    # What lives as long as the server need not be looked at again by the garbage collector.
+    gc.freeze()
     app.state.engine = engine
     if settings.web_dist is not None:
         _serve_front_end(app, settings.web_dist)

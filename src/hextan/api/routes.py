@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Annotated, Any, Literal
 
+import orjson
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
-from pydantic_core import to_json
 from sqlalchemy.orm import Session
 
 from hextan import __version__
@@ -61,7 +61,7 @@ def empty() -> Empty:
 
 
 def _json(data: Any) -> Response:
-    return Response(to_json(data), media_type="application/json")
+    return Response(orjson.dumps(data), media_type="application/json")
 
 
 @router.post(

@@ -87,14 +87,16 @@ def angle_of_view_deg(
     >>> round(float(angle_of_view_deg(24.0, 50.0)), 3)
     26.991
     """
-    positive(size_mm=size_mm)
+    positive(size_mm=size_mm, focal_mm=focal_mm)
     half = np.asarray(size_mm, dtype=float) / 2.0
-    if not np.any(offset_mm):
-        return np.degrees(2.0 * field_angle_rad(half, focal_mm, projection))
-    return np.degrees(
-        field_angle_rad(offset_mm + half, focal_mm, projection)
-        - field_angle_rad(offset_mm - half, focal_mm, projection)
-    )
+    with np.errstate(invalid="ignore"):
+        return _along(half, offset_mm, focal_mm, _FIELD_ANGLE[projection], not np.any(offset_mm))
+
+
+def _along(half: Floats, offset: Real, focal: Real, law: Callable[[Floats], Floats], centred: bool) -> Floats:
+    if centred:
+        return np.degrees(2.0 * law(half / focal))
+    return np.degrees(law((offset + half) / focal) - law((offset - half) / focal))
 
 
 def diagonal_angle_deg(
@@ -121,13 +123,39 @@ def diagonal_angle_deg(
     >>> round(float(diagonal_angle_deg(36.0, 24.0, 50.0)), 3)
     46.793
     """
-    positive(width_mm=width_mm, height_mm=height_mm)
-    if not (np.any(offset_x_mm) or np.any(offset_y_mm)):
-        return angle_of_view_deg(np.hypot(width_mm, height_mm), focal_mm, 0.0, projection)
+    return view_angles_deg(width_mm, height_mm, focal_mm, offset_x_mm, offset_y_mm, projection)[2]
+
+
+def view_angles_deg(
+    width_mm: Real,
+    height_mm: Real,
+    focal_mm: Real,
+    offset_x_mm: Real = 0.0,
+    offset_y_mm: Real = 0.0,
+    projection: str = "rectilinear",
+) -> tuple[Floats, Floats, Floats]:
+    """Horizontal, vertical and diagonal angle of a de-squeezed window, degrees.
+
+    Raises
+    ------
+    InvalidInputError
+        A size or focal length that is not above zero.
+
+    >>> [round(float(a), 3) for a in view_angles_deg(36.0, 24.0, 50.0)]
+    [39.598, 26.991, 46.793]
+    """
+    positive(width_mm=width_mm, height_mm=height_mm, focal_mm=focal_mm)
     half_w, half_h = np.asarray(width_mm, dtype=float) / 2.0, np.asarray(height_mm, dtype=float) / 2.0
+    law = _FIELD_ANGLE[projection]
+    centred = not (np.any(offset_x_mm) or np.any(offset_y_mm))
+    with np.errstate(invalid="ignore"):
+        across = _along(half_w, offset_x_mm, focal_mm, law, centred)
+        down = _along(half_h, offset_y_mm, focal_mm, law, centred)
+        if centred:
+            return across, down, _along(np.hypot(half_w, half_h), 0.0, focal_mm, law, True)
     falling = _corner_to_corner(offset_x_mm, offset_y_mm, half_w, half_h, focal_mm, projection)
     rising = _corner_to_corner(offset_x_mm, offset_y_mm, half_w, -half_h, focal_mm, projection)
-    return np.degrees(np.maximum(falling, rising))
+    return across, down, np.degrees(np.maximum(falling, rising))
 
 
 def _corner_to_corner(

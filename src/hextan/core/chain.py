@@ -86,7 +86,7 @@ def trace(
     """
     nan = np.asarray(np.nan)
     p = pupil_magnification
-    infinity = _angles(wide_mm, high_mm, focal_mm, offset_x_mm, offset_y_mm, projection)
+    infinity = angles.view_angles_deg(wide_mm, high_mm, focal_mm, offset_x_mm, offset_y_mm, projection)
     if distance_mm is not None:
         find = optics.magnification_from_lens if from_lens else optics.magnification_from_sensor
         m = find(focal_mm, distance_mm)
@@ -102,7 +102,7 @@ def trace(
     field_w = field_h = nan
     if projection == "rectilinear":
         image_mm = angles.image_distance_mm(focal_mm, m_safe, p)
-        focused = _angles(wide_mm, high_mm, image_mm, offset_x_mm, offset_y_mm, projection)
+        focused = angles.view_angles_deg(wide_mm, high_mm, image_mm, offset_x_mm, offset_y_mm, projection)
         field_w, field_h = np.asarray(wide_mm / m_safe), np.asarray(high_mm / m_safe)
     z = optics.pupil_to_subject(focal_mm, m_safe, p)
     origin = away - z
@@ -128,13 +128,3 @@ def trace(
     if not ok.all():
         parts = tuple(np.where(ok, part, np.nan) for part in parts)
     return Traced(*infinity, *parts)
-
-
-def _angles(
-    wide_mm: Real, high_mm: Real, focal_mm: Real, dx_mm: Real, dy_mm: Real, projection: str
-) -> tuple[Floats, Floats, Floats]:
-    return (
-        angles.angle_of_view_deg(wide_mm, focal_mm, dx_mm, projection),
-        angles.angle_of_view_deg(high_mm, focal_mm, dy_mm, projection),
-        angles.diagonal_angle_deg(wide_mm, high_mm, focal_mm, dx_mm, dy_mm, projection),
-    )

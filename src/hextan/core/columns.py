@@ -198,14 +198,14 @@ def _refuse_contradictions(
          lambda i: "a raw recording is unaltered sensor data, so in-camera crops cannot act on it"),
         ((given.delivered > 0) & np.isnan(given.screen_aspect), "delivery", lambda i: "give aspect or raster"),
     )  # fmt: skip
+    if not np.logical_or.reduce([wrong for wrong, _, _ in checks]).any():
+        return
     faults = [
         Fault(f"formats[{i}].{path}", _given_at(formats[i], path), rule(i))
         for wrong, path, rule in checks
-        if wrong.any()
         for i in np.flatnonzero(wrong).tolist()
     ]
-    if faults:
-        raise InvalidInputError.of(*faults)
+    raise InvalidInputError.of(*faults)
 
 
 def _given_at(asked: Any, path: str) -> Any:

@@ -39,7 +39,7 @@ def positive(**quantities: Real) -> None:
 
 
 def _all_positive(values: Floats) -> bool:
-    return bool(values.min() > 0 and values.max() < math.inf)
+    return bool(((values > 0) & (values < math.inf)).all())
 
 
 def _fault(name: str, values: Real) -> Fault | None:
