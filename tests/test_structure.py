@@ -17,7 +17,7 @@ MAY_IMPORT = {
     "cli": {"core"},
 }
 #: Outside libraries of the core: numbers, and the checking of what comes in. No web, no database.
-CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core"}
+CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core", "typing_extensions"}
 NOT_IN_CORE = {"os", "sys", "pathlib", "io", "socket", "time", "datetime", "random", "subprocess", "logging"}
 
 

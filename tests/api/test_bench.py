@@ -287,6 +287,19 @@ def test_two_writers_at_once_lose_nothing(engine):
         save_bench(one, production, version + 1, state)
 
 
+def test_a_change_of_equipment_is_seen_at_once(view, session, bench):
+    """Loaded packages are kept, but never longer than the equipment stays as it is."""
+    before = chosen(view(), bench["state"])["answer"]["window_mm"]["width"]
+    body = session.scalars(select(models.Body)).first()
+    body.pitch_um *= 1.01
+    session.commit()
+    assert chosen(view(), bench["state"])["answer"]["window_mm"]["width"] == pytest.approx(before * 1.01)
+    session.execute(text("update lens set image_circle_mm = 12"))
+    assert view()["window_map"]["circle_mm"] == 12
+    session.execute(text("delete from adapter"))
+    view(status=422)
+
+
 def test_unknown_production(client):
     for path in ("package", "bench"):
         answer = client.get(f"/api/productions/999999/{path}")

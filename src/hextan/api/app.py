@@ -20,6 +20,7 @@ from hextan.api.settings import Settings
 from hextan.core.contract import EvaluationRequest
 from hextan.demo.load import load_demo
 from hextan.store import migrate
+from hextan.store.package_cache import PackageCache
 from hextan.store.sessions import make_engine
 
 #: Largest request body: a bulk evaluation of some thousand formats.
@@ -54,6 +55,7 @@ def bare_app() -> FastAPI:
         # One shape for asking and answering: fields with defaults are always answered.
         separate_input_output_schemas=False,
     )
+    app.state.packages = PackageCache()
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BYTES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "testserver"])
     app.add_middleware(Edges)

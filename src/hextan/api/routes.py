@@ -127,7 +127,7 @@ def write_bench(production_id: ProductionId, asked: BenchWrite, db: Db) -> Bench
 
 
 @router.post("/productions/{production_id}/bench/view", responses={200: {"model": BenchView}})
-def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db) -> Response:
+def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db, request: Request) -> Response:
     """Compute what the Bench shows for a state, without keeping it."""
-    equipment = repositories.load_package(db, production_id)
+    equipment = request.app.state.packages.package(db, production_id)
     return _json(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))

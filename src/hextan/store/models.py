@@ -6,6 +6,7 @@ Constraints carry names (`NAMES`), so that migrations and error messages can spe
 from __future__ import annotations
 
 from typing import Any
+from uuid import UUID
 
 from sqlalchemy import BigInteger, CheckConstraint, ForeignKey, Identity, MetaData, Text, UniqueConstraint
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB
@@ -201,6 +202,15 @@ class Adapter(Positioned, Base):
     lens_mount: Mapped[str]
     body_mount: Mapped[str]
     __table_args__ = _positive("magnification")
+
+
+class EquipmentStamp(Base):
+    """One row whose stamp is new after every change of equipment; triggers write it (migration 0002)."""
+
+    __tablename__ = "equipment_stamp"
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    stamp: Mapped[UUID]
+    __table_args__ = (CheckConstraint("id = 1", name="one_row"),)
 
 
 class BenchRow(Versioned, Base):

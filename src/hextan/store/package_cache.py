@@ -1,0 +1,41 @@
+"""Packages that were loaded, kept until any equipment changes."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from hextan.core.package import Package
+from hextan.store.models import EquipmentStamp
+from hextan.store.repositories import load_package
+
+#: So many productions are kept; the one that was loaded first goes first.
+MOST = 32
+
+
+class PackageCache:
+    """A package is loaded with seven queries; asking whether it is still the same costs one."""
+
+    def __init__(self) -> None:
+        self._kept: dict[int, tuple[UUID | None, Package]] = {}
+
+    def package(self, session: Session, production_id: int) -> Package:
+        """Give a production's equipment as it is in the database now.
+
+        Raises
+        ------
+        NotFoundError
+            When there is no such production.
+        """
+        # Read before the package: a change in between makes the next call load again, never keep the old.
+        stamp = session.scalar(select(EquipmentStamp.stamp))
+        kept = self._kept.get(production_id)
+        if kept is not None and kept[0] == stamp:
+            return kept[1]
+        package = load_package(session, production_id)
+        if len(self._kept) >= MOST:
+            self._kept.pop(next(iter(self._kept)), None)
+        self._kept[production_id] = (stamp, package)
+        return package
