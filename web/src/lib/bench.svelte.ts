@@ -5,6 +5,7 @@ import { History } from './history'
 import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem } from './types'
 
 const KEEP_AFTER_MS = 600
+const NOTE_AFTER_MS = 150
 /** A question that has waited this long for its answer is given up when a newer one stands. */
 const STALE_MS = 400
 
@@ -27,6 +28,7 @@ export class Bench {
   #asked = 0
   #again = false
   #abort = new AbortController()
+  #noteTimer: ReturnType<typeof setTimeout> | undefined
   #unkept = false
   #keepTimer: ReturnType<typeof setTimeout> | undefined
 
@@ -46,7 +48,7 @@ export class Bench {
     this.#version = version
     this.#history = new History(undefined, this.#keptHistory())
     this.state = fromQuery(search, kept)
-    this.#countSteps()
+    this.steps = { back: this.#history.past.length, forth: this.#history.future.length }
     this.#ask()
     addEventListener('pagehide', () => this.#keepNow())
   }
@@ -62,7 +64,7 @@ export class Bench {
   /** Change the state. Changes of one kind in quick succession are one step of undo. */
   change(part: Partial<BenchState>, kind = '') {
     this.#history.remember(this.state, kind)
-    this.#set({ ...this.state, ...part })
+    this.#set({ ...this.state, ...part }, kind !== '')
   }
 
   undo() {
@@ -97,18 +99,39 @@ export class Bench {
     else void this.#keep()
   }
 
-  #set(state: BenchState) {
+  #set(state: BenchState, quick = false) {
     this.state = state
-    this.#countSteps()
-    history.replaceState(history.state, '', `?${toQuery(state)}`)
+    const { past, future } = this.#history
+    if (past.length !== this.steps.back || future.length !== this.steps.forth) {
+      this.steps = { back: past.length, forth: future.length }
+    }
     this.#ask()
+    clearTimeout(this.#noteTimer)
+    // In a drag only the last state is noted: browsers ration changes of the address.
+    if (quick) this.#noteTimer = setTimeout(() => this.#note(), NOTE_AFTER_MS)
+    else this.#note()
     clearTimeout(this.#keepTimer)
     this.#keepTimer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
     this.#unkept = true
   }
 
+  /** Write the state into the address, and the steps of undo into the session. */
+  #note() {
+    history.replaceState(history.state, '', `?${toQuery(this.state)}`)
+    const { past, future } = this.#history
+    try {
+      sessionStorage.setItem(
+        this.#historyKey,
+        JSON.stringify({ past: past.slice(-50), future: future.slice(-50) }),
+      )
+    } catch {
+      // Storage may be full or switched off: undo then lasts until the page is left.
+    }
+  }
+
   /** Before the page goes, keep what still waits. */
   #keepNow() {
+    this.#note()
     clearTimeout(this.#keepTimer)
     if (this.#unkept) void this.#keep()
   }
@@ -172,19 +195,6 @@ export class Bench {
       return text ? JSON.parse(text) : undefined
     } catch {
       return undefined
-    }
-  }
-
-  #countSteps() {
-    const { past, future } = this.#history
-    this.steps = { back: past.length, forth: future.length }
-    try {
-      sessionStorage.setItem(
-        this.#historyKey,
-        JSON.stringify({ past: past.slice(-50), future: future.slice(-50) }),
-      )
-    } catch {
-      // Storage may be full or switched off: undo then lasts until the page is left.
     }
   }
 }

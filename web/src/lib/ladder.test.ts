@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { watchOut, coverageWords, shownColumns } from './columns'
-import { depthScale, sorted } from './ladder'
+import { depthScale, hold, sorted } from './ladder'
 import type { FormatPlace, LadderRow } from './types'
 
 function row(id: number, near: number | null, far: number | null, fps: number | null, margin = 1): LadderRow {
@@ -56,6 +56,12 @@ describe('the scale of the depth bars', () => {
     expect(scale.share(null)).toBe(100)
   })
   it('stands still without limits', () => expect(depthScale([]).share(3)).toBe(0))
+})
+
+it('holds what is out of sight while something is dragged', () => {
+  const before = [row(1, 1, 2, 60), row(2, 1, 2, 60)]
+  const after = [row(1, 3, 4, 60), row(2, 3, 4, 60), row(3, 3, 4, 60)]
+  expect(hold(after, before, new Set([1]))).toEqual([after[0], before[1], after[2]])
 })
 
 it('says the gravest first, and coverage in its own column', () => {

@@ -44,3 +44,9 @@ export function depthScale(rows: LadderRow[]): { share: (metres: number | null) 
     },
   }
 }
+
+/** The new rows for what is in sight, the last drawn ones for the rest. */
+export function hold(rows: LadderRow[], last: LadderRow[], inSight: ReadonlySet<number>): LadderRow[] {
+  const drawn = new Map(last.map((row) => [row.format_id, row]))
+  return rows.map((row) => (inSight.has(row.format_id) ? row : (drawn.get(row.format_id) ?? row)))
+}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { shownColumns, watchOut } from '../lib/columns'
-  import { depthScale, sorted } from '../lib/ladder'
-  import type { BenchState, BenchView, FormatPlace } from '../lib/types'
+  import { depthScale, hold, sorted } from '../lib/ladder'
+  import type { BenchState, BenchView, FormatPlace, LadderRow } from '../lib/types'
   import DerivationTable from './DerivationTable.svelte'
 
   interface Props {
@@ -10,15 +10,28 @@
     places: Map<number, FormatPlace>
     /** Ids of the formats whose derivation is open. */
     open: number[]
+    /** While something is dragged, only the rows in sight follow; the rest catch up when it ends. */
+    dragging: boolean
     onchange: (part: Partial<BenchState>, kind?: string) => void
     ontoggleopen: (formatId: number) => void
   }
-  let { state: bench, view, places, open, onchange, ontoggleopen }: Props = $props()
+  let { state: bench, view, places, open, dragging, onchange, ontoggleopen }: Props = $props()
 
   const columns = $derived(shownColumns(bench.columns))
   const rows = $derived(sorted(view.rows, places, bench.sort, bench.descending))
   const scale = $derived(depthScale(rows))
   let table: HTMLTableElement
+  let last: LadderRow[] = []
+  const inSight = $derived(dragging ? idsInSight() : null)
+  const drawn = $derived.by(() => (last = inSight ? hold(rows, last, inSight) : rows))
+
+  function idsInSight(): Set<number> {
+    const seen = [...table.querySelectorAll<HTMLElement>('tr[data-format]')].filter((row) => {
+      const { top, bottom } = row.getBoundingClientRect()
+      return bottom > 0 && top < innerHeight
+    })
+    return new Set(seen.map((row) => Number(row.dataset.format)))
+  }
 
   function sort(key: string) {
     if (bench.sort !== key) onchange({ sort: key, descending: false })
@@ -84,12 +97,13 @@
       </tr>
     </thead>
     <tbody>
-      {#each rows as row (row.format_id)}
+      {#each drawn as row (row.format_id)}
         {@const place = places.get(row.format_id)}
         {#if place}
           {@const id = row.format_id}
           {@const chosen = id === bench.format_id}
           {@const pinned = bench.pinned.includes(id)}
+          {@const notes = watchOut(row)}
           <tr
             data-format={id}
             class:chosen
@@ -141,12 +155,8 @@
                 >
               {/if}
             {/each}
-            <td
-              class="watch"
-              title={watchOut(row)
-                .map((note) => note.text)
-                .join(', ')}
-              >{#each watchOut(row) as note, index (index)}{index ? ', ' : ''}<span class={note.level}
+            <td class="watch" title={notes.map((note) => note.text).join(', ')}
+              >{#each notes as note, index (index)}{index ? ', ' : ''}<span class={note.level}
                   >{note.text}</span
                 >{/each}</td
             >
@@ -222,12 +232,6 @@
   .pinned {
     color: var(--accent) !important;
   }
-  .name {
-    position: sticky;
-    left: 0;
-    z-index: 1;
-    background: var(--ground);
-  }
   .body {
     font-size: 13px;
     margin-left: 0.3rem;
@@ -298,6 +302,15 @@
   .empty {
     padding: 1rem;
     color: var(--ink-soft);
+  }
+  /* Where the ladder is wider than the page, the names stay. */
+  @media (max-width: 1100px) {
+    .name {
+      position: sticky;
+      left: 0;
+      z-index: 1;
+      background: var(--ground);
+    }
   }
   @media (pointer: coarse) {
     th,

@@ -201,6 +201,7 @@
         {view}
         places={bench.places}
         open={bench.open}
+        dragging={bench.dragging}
         onchange={change}
         ontoggleopen={(id) => bench.toggleOpen(id)}
       />
@@ -265,6 +266,9 @@
   .map {
     min-width: 0;
     min-height: 0;
+    /* A layer each: dragging in one drawing paints neither the other nor the page. */
+    contain: layout paint;
+    will-change: transform;
     border: 1px solid var(--line);
     background: var(--panel);
   }
