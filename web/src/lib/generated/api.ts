@@ -576,23 +576,14 @@ export interface components {
         };
         /**
          * Delivery
-         * @description The picture on the screen.
+         * @description The picture on the screen: aspect or raster, and the share that is protected all round (0).
          */
         Delivery: {
-            /**
-             * Aspect
-             * @default null
-             */
+            /** Aspect */
             aspect?: number | null;
-            /**
-             * Protect
-             * @default 0
-             */
+            /** Protect */
             protect?: number;
-            /**
-             * Raster
-             * @default null
-             */
+            /** Raster */
             raster?: number[] | null;
         };
         /**
@@ -750,46 +741,14 @@ export interface components {
          * @description One recording format: sensor, window, sampling, timing, recording, crops, delivery.
          */
         Format: {
-            /**
-             * Crops
-             * @default []
-             */
+            /** Crops */
             crops?: components["schemas"]["Crop"][];
-            /** @default null */
             delivery?: components["schemas"]["Delivery"] | null;
-            /**
-             * Id
-             * @default null
-             */
+            /** Id */
             id?: string | null;
-            /**
-             * @default {
-             *       "fps": null,
-             *       "interlaced": false,
-             *       "map": "scale",
-             *       "raster": null,
-             *       "raw": false,
-             *       "shutter_deg": null
-             *     }
-             */
             recording?: components["schemas"]["Recording"];
-            /**
-             * @default {
-             *       "horizontal": 1,
-             *       "method": "full",
-             *       "vertical": 1
-             *     }
-             */
             sampling?: components["schemas"]["Sampling"];
-            /** @default null */
             sensor?: components["schemas"]["Sensor"] | null;
-            /**
-             * @default {
-             *       "max_fps": null,
-             *       "overhead_us": 0,
-             *       "row_time_us": null
-             *     }
-             */
             timing?: components["schemas"]["Timing"];
             window: components["schemas"]["Window"];
         };
@@ -1218,39 +1177,23 @@ export interface components {
         };
         /**
          * Recording
-         * @description What is made of the window: raster, mapping, rate.
+         * @description What is made of the window: raster, mapping (scale), rate.
          */
         Recording: {
-            /**
-             * Fps
-             * @default null
-             */
+            /** Fps */
             fps?: number | null;
-            /**
-             * Interlaced
-             * @default false
-             */
+            /** Interlaced */
             interlaced?: boolean;
             /**
              * Map
-             * @default scale
              * @enum {string}
              */
             map?: "scale" | "crop";
-            /**
-             * Raster
-             * @default null
-             */
+            /** Raster */
             raster?: number[] | null;
-            /**
-             * Raw
-             * @default false
-             */
+            /** Raw */
             raw?: boolean;
-            /**
-             * Shutter Deg
-             * @default null
-             */
+            /** Shutter Deg */
             shutter_deg?: number | null;
         };
         /**
@@ -1299,24 +1242,17 @@ export interface components {
         };
         /**
          * Sampling
-         * @description How many photosites become one sample along each axis, and how.
+         * @description How many photosites become one sample along each axis (1), and how (full).
          */
         Sampling: {
-            /**
-             * Horizontal
-             * @default 1
-             */
+            /** Horizontal */
             horizontal?: number;
             /**
              * Method
-             * @default full
              * @enum {string}
              */
             method?: "full" | "binned" | "skipped";
-            /**
-             * Vertical
-             * @default 1
-             */
+            /** Vertical */
             vertical?: number;
         };
         /**
@@ -1427,20 +1363,11 @@ export interface components {
          * @description What a scan takes, and what the maker states.
          */
         Timing: {
-            /**
-             * Max Fps
-             * @default null
-             */
+            /** Max Fps */
             max_fps?: number | null;
-            /**
-             * Overhead Us
-             * @default 0
-             */
+            /** Overhead Us */
             overhead_us?: number;
-            /**
-             * Row Time Us
-             * @default null
-             */
+            /** Row Time Us */
             row_time_us?: number | null;
         };
         /**
@@ -1448,28 +1375,13 @@ export interface components {
          * @description The part that is read: photosites (with a sensor) or millimetres; offset from the centre.
          */
         Window: {
-            /**
-             * Height Mm
-             * @default null
-             */
+            /** Height Mm */
             height_mm?: number | null;
-            /**
-             * Offset
-             * @default [
-             *       0,
-             *       0
-             *     ]
-             */
+            /** Offset */
             offset?: number[];
-            /**
-             * Photosites
-             * @default null
-             */
+            /** Photosites */
             photosites?: number[] | null;
-            /**
-             * Width Mm
-             * @default null
-             */
+            /** Width Mm */
             width_mm?: number | null;
         };
         /**
