@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import ctypes
 import fcntl
 import json
 import os
@@ -63,6 +64,12 @@ def _choose_port() -> int:
     return wanted
 
 
+def _end_with_launcher() -> None:
+    """In the web server's process: ask Linux to end it when the launcher is gone, even by kill -9."""
+    set_death_signal = 1
+    ctypes.CDLL(None).prctl(set_death_signal, signal.SIGTERM)
+
+
 class Service:
     """The database and the web server, together."""
 
@@ -102,7 +109,7 @@ class Service:
             self.web = subprocess.Popen(
                 [PYTHON, "-m", "uvicorn", "hextan.api.app:create_app", "--factory", "--host", "127.0.0.1",
                  "--port", str(port), "--no-access-log", "--timeout-graceful-shutdown", "5"],
-                env=environment, stdout=file, stderr=file, start_new_session=True,
+                env=environment, stdout=file, stderr=file, start_new_session=True, preexec_fn=_end_with_launcher,  # noqa: PLW1509  (no threads here)
             )  # fmt: skip
         until = time.monotonic() + 60
         while time.monotonic() < until and self.web.poll() is None and not self.ending:
