@@ -10,7 +10,7 @@ from sqlalchemy import create_engine
 from sqlalchemy.orm import Session
 
 from hextan.api.app import bare_app
-from hextan.api.routes import get_session
+from hextan.api.plumbing import get_session
 from hextan.demo.load import load_demo
 from hextan.store import migrate
 from hextan.store.sessions import make_engine

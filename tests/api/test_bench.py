@@ -7,7 +7,7 @@ from sqlalchemy import func, select, text
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from hextan.api.routes import get_session
+from hextan.api.plumbing import get_session
 from hextan.api.schemas import BenchView
 from hextan.demo.load import load_demo
 from hextan.store import migrate, models
@@ -276,7 +276,9 @@ def test_two_writers_at_once_lose_nothing(engine):
     from hextan.store.repositories import read_bench, save_bench
 
     with Session(engine) as one, Session(engine) as two:
-        production = one.scalars(select(models.Production.id)).first()
+        production = one.scalars(
+            select(models.Production.id).where(models.Production.kind == "production")
+        ).one()
         version, state = read_bench(one, production)
         assert read_bench(two, production)[0] == version
         two.scalars(select(models.BenchRow)).all()  # holds the old row in its identity map
@@ -287,10 +289,10 @@ def test_two_writers_at_once_lose_nothing(engine):
         save_bench(one, production, version + 1, state)
 
 
-def test_a_change_of_equipment_is_seen_at_once(view, session, bench):
+def test_a_change_of_equipment_is_seen_at_once(view, session, bench, production_id):
     """Loaded packages are kept, but never longer than the equipment stays as it is."""
     before = chosen(view(), bench["state"])["answer"]["window_mm"]["width"]
-    body = session.scalars(select(models.Body)).first()
+    body = session.scalars(select(models.Body).where(models.Body.production_id == production_id)).first()
     body.pitch_um *= 1.01
     session.commit()
     assert chosen(view(), bench["state"])["answer"]["window_mm"]["width"] == pytest.approx(before * 1.01)

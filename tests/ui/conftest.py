@@ -82,9 +82,10 @@ def bench(page, base_url, complaints):
     page.wait_for_selector(".sum")
     first = page.evaluate(
         """async () => {
-             const bench = await (await fetch('/api/productions/1/bench')).json()
+             const [{ id }] = await (await fetch('/api/productions')).json()
+             const bench = await (await fetch(`/api/productions/${id}/bench`)).json()
              const find = (list, name) => list.find((x) => x.name === name).id
-             const kit = await (await fetch('/api/productions/1/package')).json()
+             const kit = await (await fetch(`/api/productions/${id}/package`)).json()
              const formats = kit.bodies[0].modes.flatMap((m) => m.formats)
              const q = new URLSearchParams({ format: find(formats, 'S35 → UHD'), stop: 2.1, subject: 3.2, rate: 25,
                lens: find(kit.lens_sets.flatMap((s) => s.lenses), 'Wren 40'), aspect: 2.39, pixels: 3840, spare: 0.05,

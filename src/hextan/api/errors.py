@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Mapping
+from typing import Any
 
 from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
@@ -11,6 +12,7 @@ from pydantic_core import to_json
 from sqlalchemy.exc import OperationalError
 from starlette.exceptions import HTTPException
 
+from hextan.api.evaluation_schema import ErrorAnswer
 from hextan.core import errors
 from hextan.core.contract import faults_of
 
@@ -22,6 +24,12 @@ STATUS: dict[type[errors.HextanError], int] = {
     errors.NotFoundError: 404,
     errors.StaleWriteError: 409,
 }
+
+#: How endpoints answer what they refuse, for the OpenAPI document.
+BAD: dict[int | str, dict[str, Any]] = {
+    status: {"model": ErrorAnswer} for status in (400, 404, 413, 422, 503)
+}
+STALE: dict[int | str, dict[str, Any]] = {409: {"model": ErrorAnswer}}
 
 
 def error_answer(status: int, body: Mapping[str, object]) -> Response:

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-import orjson
-from fastapi import APIRouter, Depends, Path, Query, Request, Response
+from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
-from sqlalchemy.orm import Session
 
 from hextan import __version__
+from hextan.api.errors import BAD, STALE
 from hextan.api.evaluation_schema import ErrorAnswer, EvaluationAnswer
+from hextan.api.plumbing import Db, ProductionId, json_answer
 from hextan.api.schemas import (
     BenchAsk,
     BenchRead,
@@ -28,26 +27,9 @@ from hextan.core.bench import bench_view
 from hextan.core.distances import parse_distance_m
 from hextan.store import repositories
 
-BAD: dict[int | str, dict[str, Any]] = {
-    400: {"model": ErrorAnswer},
-    404: {"model": ErrorAnswer},
-    413: {"model": ErrorAnswer},
-    422: {"model": ErrorAnswer},
-    503: {"model": ErrorAnswer},
-}
 #: Up to this size an evaluation takes a few milliseconds: less than handing it to a thread would hold up others.
 INLINE_BYTES = 64 * 1024
 router = APIRouter(responses=BAD)
-
-
-def get_session(request: Request) -> Iterator[Session]:
-    """Open a session for one request."""
-    with Session(request.app.state.engine) as session:
-        yield session
-
-
-Db = Annotated[Session, Depends(get_session)]
-ProductionId = Annotated[int, Path(ge=1, le=2**53)]
 
 
 @router.get("/health")
@@ -60,10 +42,6 @@ def health() -> Health:
 def empty() -> Empty:
     """Answer nothing: the measure for other endpoints."""
     return Empty()
-
-
-def _json(data: Any) -> Response:
-    return Response(orjson.dumps(data), media_type="application/json")
 
 
 @router.post(
@@ -89,8 +67,8 @@ async def evaluate_formats(request: Request) -> Response:
     """Evaluate a lens in recording formats: the public evaluation format, one request or a list."""
     body = await request.body()
     if len(body) <= INLINE_BYTES:
-        return _json(evaluate(body))
-    return await run_in_threadpool(lambda: _json(evaluate(body)))
+        return json_answer(evaluate(body))
+    return await run_in_threadpool(lambda: json_answer(evaluate(body)))
 
 
 @router.get("/distance")
@@ -123,7 +101,7 @@ def read_bench(production_id: ProductionId, db: Db) -> BenchRead:
     return BenchRead(version=version, state=state)
 
 
-@router.put("/productions/{production_id}/bench", responses={409: {"model": ErrorAnswer}})
+@router.put("/productions/{production_id}/bench", responses=STALE)
 def write_bench(production_id: ProductionId, asked: BenchWrite, db: Db) -> BenchRead:
     """Keep a Bench; 409 with both when somebody else kept one in between."""
     version, state = repositories.save_bench(db, production_id, asked.version, asked.state)
@@ -134,4 +112,4 @@ def write_bench(production_id: ProductionId, asked: BenchWrite, db: Db) -> Bench
 def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db, request: Request) -> Response:
     """Compute what the Bench shows for a state, without keeping it."""
     equipment = request.app.state.packages.package(db, production_id)
-    return _json(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))
+    return json_answer(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))

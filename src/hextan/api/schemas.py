@@ -142,7 +142,11 @@ class PackageRead(Shape):
                                     for name in FormatRead.model_fields
                                     if name != "rates"
                                 }
-                                | {"rates": [float(rate) for rate in f.rates]}
+                                | {
+                                    "rates": sorted(
+                                        {float(r) for s in f.rates.spans for r in (s.low, s.high)}
+                                    )
+                                }
                             )
                             for f in mode.formats
                         ],
@@ -252,7 +256,7 @@ class LadderRow(Shape):
     mounts: bool
     verdict: Verdict
     sharpness: Literal["oversampled", "1:1", "softened"]
-    limited_by: Literal["readout", "stated limit", "codec"] | None
+    limited_by: Literal["readout", "stated limit", "codec", "data rate"] | None
     shown: bool
     answer: FormatAnswer
 

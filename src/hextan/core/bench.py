@@ -21,7 +21,7 @@ from hextan.core.distances import both_units
 from hextan.core.drawings import coverage_verdict, plan_view, window_map
 from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.optics import stops_of_adapter
-from hextan.core.package import FormatInPackage, Lens, MountAdapter, Package
+from hextan.core.package import FormatInPackage, Lens, LensOnBody, MountAdapter, Package
 from hextan.core.readout import rate_fits
 from hextan.core.stops import stops_of_lens
 
@@ -62,7 +62,7 @@ def bench_view(
         "lens": setting.as_dict(answer["lens"]),
         "links": _links(state, result, index, setting.lens.squeeze),
         "rows": rows,
-        "crops": _crop_switches(chosen, state),
+        "crops": _crop_switches(chosen, state, setting.on_body(package, chosen)),
         "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m),
         "window_map": window_map(result, index, chosen.body, chosen.mode),
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
@@ -142,6 +142,13 @@ class LensSetting:
         """Of the adapter, 1 without."""
         return 1.0 if self.adapter is None else self.adapter.magnification
 
+    def on_body(self, package: Package, here: FormatInPackage) -> LensOnBody:
+        """Tell what in-camera crops have to know of the lens as it is mounted."""
+        circle, covers = self.lens.image_circle_mm, None
+        if circle is not None:
+            covers = circle * self.magnification >= package.needed_circle_mm[here.recording.id]
+        return LensOnBody(self.lens.squeeze, covers)
+
     def mounts_on(self, body_mount: str) -> bool:
         """Whether lens, adapter and body fit together."""
         if self.adapter is None:
@@ -167,7 +174,7 @@ def _request(package: Package, state: BenchState, setting: LensSetting) -> dict[
     formats = []
     for here in package.formats.values():
         delivery = state.delivery.for_recording(here.recording.raster, lens.squeeze)
-        formats.append(here.as_request(switched_on, state.fps, delivery))
+        formats.append(here.as_request(state.fps, delivery, switched_on, setting.on_body(package, here)))
     focus = state.focus_m or state.subject_m
     return {
         "reference": _reference(package, reference.name, reference.scan_mode_id) | {"by": reference.by},
@@ -214,7 +221,7 @@ def _row(
         "mounts": mounts,
         "verdict": coverage_verdict(covered["circle_mm"], covered["needed_mm"]),
         "sharpness": _sharpness(here, pixels["oversampling"]),
-        "limited_by": _limited_by(here, speed),
+        "limited_by": here.limited_by(speed["limited_by"]),
         "answer": answer,
     }
     row["shown"] = _shown(state, row, here, chosen)
@@ -235,15 +242,6 @@ def _sharpness(here: FormatInPackage, oversampling: float | None) -> str:
     return "oversampled" if oversampling > 1.001 else "1:1"
 
 
-def _limited_by(here: FormatInPackage, speed: dict[str, Any]) -> str | None:
-    if speed["limited_by"] != "stated":
-        return str(speed["limited_by"]) if speed["limited_by"] else None
-    codec = here.recording.highest_fps
-    mode = here.mode.max_fps
-    scans = 2 if here.recording.interlaced else 1
-    return "codec" if codec is not None and (mode is None or codec * scans < mode) else "stated limit"
-
-
 def _shown(state: BenchState, row: dict[str, Any], here: FormatInPackage, chosen: FormatInPackage) -> bool:
     wanted, speed = state.ladder, row["answer"]["speed"]["max_fps"]
     return not (
@@ -255,25 +253,17 @@ def _shown(state: BenchState, row: dict[str, Any], here: FormatInPackage, chosen
     )
 
 
-def _crop_switches(chosen: FormatInPackage, state: BenchState) -> list[dict[str, Any]]:
-    switches = []
-    for crop in chosen.body.crops:
-        factor = crop.factors.get(chosen.mode.id)
-        reason = None
-        if chosen.recording.raw:
-            reason = "raw recordings are unaltered sensor data"
-        elif factor is None:
-            reason = f"not in the scan mode {chosen.mode.name}"
-        switches.append(
-            {
-                "id": crop.id,
-                "name": crop.name,
-                "factor": factor,
-                "on": crop.id in state.crop_ids,
-                "reason": reason,
-            }
-        )
-    return switches
+def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody) -> list[dict[str, Any]]:
+    return [
+        {
+            "id": crop.id,
+            "name": crop.name,
+            "factor": crop.factor(chosen.mode.id, chosen.recording.raster),
+            "on": crop.id in state.crop_ids,
+            "reason": chosen.crop_reason(crop, lens),
+        }
+        for crop in chosen.body.crops
+    ]
 
 
 def _links(state: BenchState, result: Evaluation, index: int, squeeze: float) -> dict[str, Any]:

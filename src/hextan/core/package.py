@@ -5,22 +5,57 @@ Plain frozen records without behaviour of a database or a screen. Identifiers ar
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
-from fractions import Fraction
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
+
+from hextan.core.columns import columns_of
+from hextan.core.coverage import needed_circle_mm
+from hextan.core.media import bytes_per_second, frame_bytes, highest_rate_by_data
+from hextan.core.rates import RateSet
+
+
+@dataclass(frozen=True)
+class CropRule:
+    """Where a crop can be switched on: a scan mode by its id, and a raster's aspect (any without)."""
+
+    mode_id: int
+    aspect: float | None
+    factor: float
+
+    def fits(self, mode_id: int, raster: tuple[int, int]) -> bool:
+        """Whether it holds; aspects are nicknames (17:9 is 1.896), so half a per cent is allowed."""
+        if self.mode_id != mode_id or self.aspect is None:
+            return self.mode_id == mode_id
+        return abs(raster[0] / raster[1] / self.aspect - 1) <= 0.005
 
 
 @dataclass(frozen=True)
 class InCameraCrop:
     """A crop that a body can switch on: stabiliser, lens correction, small-circle mode.
 
-    `factors` holds the factor for each scan mode (by its id) that offers it; it never acts on raw.
+    The first rule that fits holds; none ever acts on raw. `lens` is ``any``, ``spherical`` (not with
+    a squeeze) or ``short_circle`` (only for a lens whose circle does not cover the recording).
     """
 
     id: int
     name: str
-    factors: dict[int, float]
+    lens: str
+    rules: tuple[CropRule, ...]
+
+    def factor(self, mode_id: int, raster: tuple[int, int]) -> float | None:
+        """Give the factor in a scan mode for a raster, or None where it cannot be switched on."""
+        return next((rule.factor for rule in self.rules if rule.fits(mode_id, raster)), None)
+
+
+@dataclass(frozen=True)
+class LensOnBody:
+    """What an in-camera crop has to know of the lens."""
+
+    squeeze: float = 1.0
+    #: Whether its circle covers what is recorded without crops; None when the circle is not stated.
+    covers: bool | None = None
 
 
 @dataclass(frozen=True)
@@ -35,8 +70,63 @@ class RecordingFormat:
     bits: int
     raw: bool
     interlaced: bool
-    rates: tuple[Fraction, ...]
+    rates: RateSet
     highest_fps: float | None = None
+    #: Samples for each pixel: 1 raw, 1.5 for 4:2:0, 2 for 4:2:2, 3 for 4:4:4.
+    samples: float = 1.0
+    compression: float | None = None
+    #: Stated bit rate, 10^6 bit/s, and the frame rate with which it grows (None: the same at every rate).
+    megabits: float | None = None
+    megabits_at_fps: float | None = None
+
+    @property
+    def data_known(self) -> bool:
+        """Whether its data rate can be told."""
+        return self.megabits is not None or self.compression is not None
+
+    def bytes_per_second(self, fps: float) -> float | None:
+        """Data rate at a frame rate; None where neither compression nor bit rate is stated."""
+        return _bytes_per_second(*self._data, fps) if self.data_known else None
+
+    def highest_by_data(self, write_bytes_s: float) -> float | None:
+        """Frame rate at which so many bytes a second are reached; None where that is not known."""
+        return _highest_by_data(*self._data, write_bytes_s) if self.data_known else None
+
+    @property
+    def _data(self) -> tuple[int, int, float, int, float, float | None, float | None]:
+        compression = self.compression or 1.0
+        return (*self.raster, self.samples, self.bits, compression, self.megabits, self.megabits_at_fps)
+
+
+# Kept, because a page with hundreds of formats asks for all of them at every key that is pressed.
+@lru_cache(maxsize=16384)
+def _bytes_per_second(
+    w: int,
+    h: int,
+    samples: float,
+    bits: int,
+    compression: float,
+    megabits: float | None,
+    at: float | None,
+    fps: float,
+) -> float:
+    per_frame = frame_bytes(w, h, samples, bits, compression)
+    return float(bytes_per_second(per_frame, fps, megabits or math.nan, at or math.nan))
+
+
+@lru_cache(maxsize=16384)
+def _highest_by_data(
+    w: int,
+    h: int,
+    samples: float,
+    bits: int,
+    compression: float,
+    megabits: float | None,
+    at: float | None,
+    write: float,
+) -> float:
+    per_frame = frame_bytes(w, h, samples, bits, compression)
+    return float(highest_rate_by_data(per_frame, write, megabits or math.nan, at or math.nan))
 
 
 @dataclass(frozen=True)
@@ -48,11 +138,21 @@ class ScanMode:
     window: tuple[int, int]
     offset: tuple[int, int]
     sampling: tuple[int, int]
-    method: str
+    methods: tuple[str, str]
     row_time_us: float | None
     overhead_us: float
     max_fps: float | None
     formats: tuple[RecordingFormat, ...] = ()
+
+    @property
+    def method(self) -> str:
+        """The coarser of the methods of both axes."""
+        return max(self.methods, key=("full", "binned", "skipped").index)
+
+    @property
+    def rows_read(self) -> int:
+        """Rows of samples that a scan reads."""
+        return self.window[1] // self.sampling[1]
 
 
 @dataclass(frozen=True)
@@ -67,6 +167,10 @@ class Body:
     pitch_um: float
     modes: tuple[ScanMode, ...] = ()
     crops: tuple[InCameraCrop, ...] = ()
+    free_windows: bool = False
+    #: What the body writes to its card at most, and what it buffers while it falls behind.
+    write_bytes_s: float | None = None
+    buffer_bytes: float | None = None
 
 
 @dataclass(frozen=True)
@@ -134,6 +238,16 @@ class Package:
         }
 
     @cached_property
+    def needed_circle_mm(self) -> dict[int, float]:
+        """The circle that each recording format needs without in-camera crops, by its id."""
+        if not self.formats:
+            return {}
+        asked: Any = [here.as_request() for here in self.formats.values()]
+        c = columns_of(asked, 1.0)
+        needed = needed_circle_mm(c.recorded_w, c.recorded_h, c.offset_x, c.offset_y)
+        return dict(zip(self.formats, needed.tolist(), strict=True))
+
+    @cached_property
     def lenses(self) -> dict[int, tuple[LensSet, Lens]]:
         """Every lens by its id, with its set."""
         return {lens.id: (kit, lens) for kit in self.lens_sets for lens in kit.lenses}
@@ -152,18 +266,38 @@ class FormatInPackage:
     mode: ScanMode
     recording: RecordingFormat
 
-    def crops_that_apply(self, switched_on: frozenset[int]) -> list[tuple[InCameraCrop, float]]:
-        """List the in-camera crops that act here among those that are switched on."""
+    def crop_reason(self, crop: InCameraCrop, lens: LensOnBody) -> str | None:
+        """Say why a crop cannot act here, or None where it can."""
         if self.recording.raw:
-            return []
-        return [
-            (crop, crop.factors[self.mode.id])
-            for crop in self.body.crops
-            if crop.id in switched_on and self.mode.id in crop.factors
-        ]
+            return "raw recordings are unaltered sensor data"
+        if all(rule.mode_id != self.mode.id for rule in crop.rules):
+            return f"not in the scan mode {self.mode.name}"
+        if crop.factor(self.mode.id, self.recording.raster) is None:
+            return f"not for this raster's aspect in {self.mode.name}"
+        if crop.lens == "spherical" and lens.squeeze != 1.0:
+            return "not with a squeezed lens"
+        if crop.lens == "short_circle" and lens.covers:
+            return "not needed: the lens's circle covers this recording"
+        return None
+
+    def crops_that_apply(
+        self, switched_on: frozenset[int], lens: LensOnBody
+    ) -> list[tuple[InCameraCrop, float]]:
+        """List the in-camera crops that act here among those that are switched on."""
+        acting = []
+        for crop in self.body.crops:
+            if crop.id in switched_on and self.crop_reason(crop, lens) is None:
+                factor = crop.factor(self.mode.id, self.recording.raster)
+                assert factor is not None
+                acting.append((crop, factor))
+        return acting
 
     def as_request(
-        self, switched_on: frozenset[int], fps: float | None, delivery: dict[str, Any] | None
+        self,
+        fps: float | None = None,
+        delivery: dict[str, Any] | None = None,
+        switched_on: frozenset[int] = frozenset(),
+        lens: LensOnBody = LensOnBody(),
     ) -> dict[str, Any]:
         """Write the format in the public evaluation format."""
         mode, recording = self.mode, self.recording
@@ -189,15 +323,39 @@ class FormatInPackage:
                 "fps": fps,
             },
             "crops": [
-                {"name": crop.name, "factor": factor} for crop, factor in self.crops_that_apply(switched_on)
+                {"name": crop.name, "factor": factor}
+                for crop, factor in self.crops_that_apply(switched_on, lens)
             ],
             "delivery": delivery,
         }
 
+    @cached_property
+    def stated_limits(self) -> dict[str, float]:
+        """List what limits the scan rate besides the readout, by its name.
+
+        An interlaced frame takes two scans, so that limits on frames count double there. A body that
+        buffers can run ahead of its card and is not held by it.
+        """
+        body, recording = self.body, self.recording
+        scans = 2 if recording.interlaced else 1
+        by_data = None
+        if body.write_bytes_s is not None and body.buffer_bytes is None:
+            by_data = recording.highest_by_data(body.write_bytes_s)
+        limits = {
+            "stated limit": self.mode.max_fps,
+            "codec": None if recording.highest_fps is None else recording.highest_fps * scans,
+            "data rate": None if by_data is None else by_data * scans,
+        }
+        return {name: limit for name, limit in limits.items() if limit is not None}
+
     def stated_scan_fps(self) -> float | None:
-        """Lowest stated limit on the scan rate: of the mode, or of the codec (two scans a frame if interlaced)."""
-        codec = self.recording.highest_fps
-        if codec is not None and self.recording.interlaced:
-            codec *= 2
-        stated = [limit for limit in (self.mode.max_fps, codec) if limit is not None]
-        return min(stated, default=None)
+        """Lowest of the stated limits on the scan rate."""
+        limit = min(self.stated_limits.values(), default=math.inf)
+        return limit if math.isfinite(limit) else None
+
+    def limited_by(self, answered: str | None) -> str | None:
+        """Name what binds the rate, given what the public evaluation answered (readout or stated)."""
+        if answered != "stated":
+            return answered
+        limits = self.stated_limits
+        return min(limits, key=lambda name: limits[name])

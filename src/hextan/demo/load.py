@@ -1,4 +1,4 @@
-"""Load the invented production once; a second start finds it there."""
+"""Load the invented catalogue and production once; a second start finds them there."""
 
 from __future__ import annotations
 
@@ -9,35 +9,30 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from hextan.core import catalogue
 from hextan.core.bench_state import BenchDelivery, BenchState
-from hextan.store.models import (
-    Adapter,
-    Body,
-    CropInMode,
-    InCameraCrop,
-    Lens,
-    LensSet,
-    Production,
-    RecordingFormat,
-    ScanMode,
-)
-from hextan.store.repositories import save_bench
+from hextan.core.body_document import parse_body
+from hextan.core.package_settings import parse_settings
+from hextan.store import bodies
+from hextan.store.models import Adapter, Body, Lens, LensSet, Production
+from hextan.store.repositories import catalogue_of, save_bench
 
 DEMO_KEY = "low-water"
 
 
 def load_demo(session: Session) -> bool:
-    """Load *Low Water* unless it is there; commit.
+    """Load *Low Water* unless it is there, and the catalogue's bodies when it has none; commit.
 
     Returns
     -------
-    Whether it was loaded now.
+    Whether the production was loaded now.
     """
+    kept = _load_catalogue(session)
     if session.scalars(select(Production).where(Production.demo_key == DEMO_KEY)).first():
         return False
-    data = json.loads(files("hextan.demo").joinpath("low_water.json").read_text(encoding="utf-8"))
+    data = _read("low_water.json")
     production = Production(name=data["name"], synopsis=data["synopsis"], demo_key=DEMO_KEY)
-    production.bodies = [_body(i, body) for i, body in enumerate(data["bodies"])]
+    production.settings = parse_settings(data["settings"]).model_dump(mode="json")
     production.lens_sets = [
         LensSet(
             position=i,
@@ -50,69 +45,44 @@ def load_demo(session: Session) -> bool:
     production.adapters = [Adapter(position=i, **adapter) for i, adapter in enumerate(data["adapters"])]
     session.add(production)
     session.flush()
-    save_bench(session, production.id, 0, _first_bench(production, data["bench"]))
+    taken = {row.name: bodies.copy_from_catalogue(session, production, row)
+             for name in data["takes"] for row in kept if row.name == name}  # fmt: skip
+    _change_later(kept)
+    session.flush()
+    save_bench(session, production.id, 0, _first_bench(production, taken, data["bench"]))
     return True
 
 
-def _body(position: int, data: dict[str, Any]) -> Body:
-    modes = {mode["name"]: _mode(i, mode) for i, mode in enumerate(data["modes"])}
-    crops = [
-        InCameraCrop(
-            position=i,
-            name=crop["name"],
-            in_modes=[CropInMode(mode=modes[name], factor=k) for name, k in crop["factors"].items()],
-        )
-        for i, crop in enumerate(data["crops"])
-    ]
-    return Body(
-        position=position,
-        maker=data["maker"],
-        name=data["name"],
-        mount=data["mount"],
-        photosites_w=data["photosites"][0],
-        photosites_h=data["photosites"][1],
-        pitch_um=data["pitch_um"],
-        modes=list(modes.values()),
-        crops=crops,
-    )
+def _read(name: str) -> dict[str, Any]:
+    return dict(json.loads(files("hextan.demo").joinpath(name).read_text(encoding="utf-8")))
 
 
-def _mode(position: int, data: dict[str, Any]) -> ScanMode:
-    return ScanMode(
-        position=position,
-        name=data["name"],
-        window_w=data["window"][0],
-        window_h=data["window"][1],
-        offset_x=data["offset"][0],
-        offset_y=data["offset"][1],
-        sampling_h=data["sampling"][0],
-        sampling_v=data["sampling"][1],
-        method=data["method"],
-        row_time_us=data["row_time_us"],
-        overhead_us=data["overhead_us"],
-        max_fps=data["max_fps"],
-        formats=[
-            RecordingFormat(
-                position=i,
-                name=f["name"],
-                raster_w=f["raster"][0],
-                raster_h=f["raster"][1],
-                mapping=f["map"],
-                codec=f["codec"],
-                bits=f["bits"],
-                raw=f["raw"],
-                interlaced=f["interlaced"],
-                rates=f["rates"],
-                highest_fps=f["highest_fps"],
-            )
-            for i, f in enumerate(data["formats"])
-        ],
-    )
+def _load_catalogue(session: Session) -> list[Body]:
+    shelf = catalogue_of(session)
+    kept = bodies.list_bodies(session, shelf.id)
+    if not kept and not bodies.list_bodies(session, shelf.id, removed=True):
+        documents = _read("catalogue.json")["bodies"]
+        kept = [bodies.add_body(session, shelf, parse_body(document)) for document in documents]
+        session.commit()
+    return kept
 
 
-def _first_bench(production: Production, data: dict[str, Any]) -> BenchState:
+def _change_later(kept: list[Body]) -> None:
+    """What makers changed after the production took its copies: the Package shows it side by side."""
+    for later in _read("catalogue.json")["later"]:
+        row = next((body for body in kept if body.name == later["body"]), None)
+        if row is None:
+            continue
+        plain = bodies.document_of(row).model_dump(mode="json")
+        for change in later["changes"]:
+            told = {"where": "", "kind": "changed", "taken": None, "here": None} | change
+            plain = catalogue.apply(plain, catalogue.Change(**told))
+        bodies.apply_document(row, parse_body(plain))
+
+
+def _first_bench(production: Production, taken: dict[str, Body], data: dict[str, Any]) -> BenchState:
     """Set the Bench of the demo as the story begins: a close-up on the ferry's deck."""
-    body = next(b for b in production.bodies if b.name == data["body"])
+    body = taken[data["body"]]
     formats = {f.name: f.id for mode in body.modes for f in mode.formats}
     lenses = {lens.name: lens.id for kit in production.lens_sets for lens in kit.lenses}
     adapters = {a.name: a.id for a in production.adapters}

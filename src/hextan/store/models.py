@@ -8,7 +8,16 @@ from __future__ import annotations
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import BigInteger, CheckConstraint, ForeignKey, Identity, MetaData, Text, UniqueConstraint
+from sqlalchemy import (
+    BigInteger,
+    CheckConstraint,
+    ForeignKey,
+    Identity,
+    MetaData,
+    Text,
+    UniqueConstraint,
+    false,
+)
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, declared_attr, mapped_column, relationship
 
@@ -46,6 +55,14 @@ class Positioned(Versioned):
     name: Mapped[str]
 
 
+class Keyed(Positioned):
+    """A row of a body's document: its key stays through copies; taken out, it is kept for undo."""
+
+    key: Mapped[str]
+    origins: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
+    removed: Mapped[bool] = mapped_column(default=False, server_default=false())
+
+
 def _owner(table: str) -> Mapped[int]:
     return mapped_column(ForeignKey(f"{table}.id", ondelete="CASCADE"), index=True)
 
@@ -55,47 +72,71 @@ def _positive(*columns: str) -> tuple[CheckConstraint, ...]:
 
 
 class Production(Versioned, Base):
-    """A production: the unit of ownership."""
+    """A production: the unit of ownership. The catalogue is one of its own kind."""
 
     __tablename__ = "production"
+    kind: Mapped[str] = mapped_column(default="production")
     name: Mapped[str]
     synopsis: Mapped[str] = mapped_column(default="")
+    settings: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
     demo_key: Mapped[str | None] = mapped_column(unique=True)
     bodies: Mapped[list[Body]] = relationship(order_by="Body.position", cascade="all, delete-orphan")
     lens_sets: Mapped[list[LensSet]] = relationship(order_by="LensSet.position", cascade="all, delete-orphan")
     adapters: Mapped[list[Adapter]] = relationship(order_by="Adapter.position", cascade="all, delete-orphan")
-    __table_args__ = (CheckConstraint("name <> ''", name="name_given"),)
+    __table_args__ = (
+        CheckConstraint("name <> ''", name="name_given"),
+        CheckConstraint("kind in ('production', 'catalogue')", name="kind_known"),
+    )
 
 
-class Body(Positioned, Base):
-    """A camera body with its sensor."""
+class Body(Keyed, Base):
+    """A camera body with its sensor; one taken from the catalogue knows from which body, and as what."""
 
     __tablename__ = "body"
     production_id: Mapped[int] = _owner("production")
     maker: Mapped[str]
     mount: Mapped[str]
+    firmware: Mapped[str] = mapped_column(default="")
     photosites_w: Mapped[int]
     photosites_h: Mapped[int]
     pitch_um: Mapped[float]
+    total_photosites_w: Mapped[int | None]
+    total_photosites_h: Mapped[int | None]
+    free_windows: Mapped[bool] = mapped_column(default=False)
+    write_mb_s: Mapped[float | None]
+    buffer_gb: Mapped[float | None]
+    origin: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
+    claims: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
+    catalogue_body_id: Mapped[int | None] = mapped_column(
+        ForeignKey("body.id", ondelete="SET NULL"), index=True
+    )
+    taken: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
     modes: Mapped[list[ScanMode]] = relationship(order_by="ScanMode.position", cascade="all, delete-orphan")
     crops: Mapped[list[InCameraCrop]] = relationship(
         order_by="InCameraCrop.position", cascade="all, delete-orphan"
     )
-    __table_args__ = _positive("photosites_w", "photosites_h", "pitch_um")
+    __table_args__ = (
+        *_positive("photosites_w", "photosites_h", "pitch_um", "total_photosites_w", "total_photosites_h"),
+        *_positive("write_mb_s", "buffer_gb"),
+    )
 
 
-class ScanMode(Positioned, Base):
+class ScanMode(Keyed, Base):
     """Which photosites are read, how they are sampled, and how fast."""
 
     __tablename__ = "scan_mode"
     body_id: Mapped[int] = _owner("body")
     window_w: Mapped[int]
     window_h: Mapped[int]
+    #: As entered in millimetres; window_w and window_h are then rounded from it.
+    window_w_mm: Mapped[float | None]
+    window_h_mm: Mapped[float | None]
     offset_x: Mapped[int] = mapped_column(default=0)
     offset_y: Mapped[int] = mapped_column(default=0)
     sampling_h: Mapped[int] = mapped_column(default=1)
     sampling_v: Mapped[int] = mapped_column(default=1)
-    method: Mapped[str] = mapped_column(default="full")
+    method_h: Mapped[str] = mapped_column(default="full")
+    method_v: Mapped[str] = mapped_column(default="full")
     row_time_us: Mapped[float | None]
     overhead_us: Mapped[float] = mapped_column(default=0.0)
     max_fps: Mapped[float | None]
@@ -103,15 +144,19 @@ class ScanMode(Positioned, Base):
         order_by="RecordingFormat.position", cascade="all, delete-orphan"
     )
     __table_args__ = (
-        *_positive("window_w", "window_h", "sampling_h", "sampling_v", "row_time_us", "max_fps"),
+        *_positive("window_w", "window_h", "window_w_mm", "window_h_mm", "sampling_h", "sampling_v"),
+        *_positive("row_time_us", "max_fps"),
+        UniqueConstraint("body_id", "key"),
         CheckConstraint("overhead_us >= 0", name="overhead_us_not_negative"),
-        CheckConstraint("method in ('full', 'binned', 'skipped')", name="method_known"),
-        CheckConstraint("method <> 'full' or (sampling_h = 1 and sampling_v = 1)", name="full_reads_all"),
+        CheckConstraint("method_h in ('full', 'binned', 'skipped')", name="method_h_known"),
+        CheckConstraint("method_v in ('full', 'binned', 'skipped')", name="method_v_known"),
+        CheckConstraint("method_h <> 'full' or sampling_h = 1", name="full_reads_all_across"),
+        CheckConstraint("method_v <> 'full' or sampling_v = 1", name="full_reads_all_down"),
     )
 
 
-class RecordingFormat(Positioned, Base):
-    """What is recorded of a scan mode's window. Rates are exact fractions, frames a second."""
+class RecordingFormat(Keyed, Base):
+    """What is recorded of a scan mode's window. Rates are exact fractions (or ranges), frames a second."""
 
     __tablename__ = "recording_format"
     scan_mode_id: Mapped[int] = _owner("scan_mode")
@@ -124,35 +169,50 @@ class RecordingFormat(Positioned, Base):
     interlaced: Mapped[bool] = mapped_column(default=False)
     rates: Mapped[list[str]] = mapped_column(ARRAY(Text))
     highest_fps: Mapped[float | None]
+    samples: Mapped[str] = mapped_column(default="4:2:2")
+    compression: Mapped[float | None]
+    megabits: Mapped[float | None]
+    megabits_at_fps: Mapped[float | None]
     __table_args__ = (
-        *_positive("raster_w", "raster_h", "highest_fps"),
+        *_positive("raster_w", "raster_h", "highest_fps", "compression", "megabits", "megabits_at_fps"),
+        UniqueConstraint("scan_mode_id", "key"),
+        CheckConstraint("samples in ('raw', '4:2:0', '4:2:2', '4:4:4')", name="samples_known"),
         CheckConstraint("mapping in ('scale', 'crop')", name="mapping_known"),
         CheckConstraint("bits between 1 and 32", name="bits_possible"),
         CheckConstraint("cardinality(rates) > 0", name="some_rate"),
     )
 
 
-class InCameraCrop(Positioned, Base):
+class InCameraCrop(Keyed, Base):
     """A crop that the body can switch on; it never acts on raw."""
 
     __tablename__ = "in_camera_crop"
     body_id: Mapped[int] = _owner("body")
-    in_modes: Mapped[list[CropInMode]] = relationship(cascade="all, delete-orphan")
-
-
-class CropInMode(Base):
-    """In which scan mode a crop can be switched on, and with which factor."""
-
-    __tablename__ = "crop_in_mode"
-    crop_id: Mapped[int] = mapped_column(
-        ForeignKey("in_camera_crop.id", ondelete="CASCADE"), primary_key=True
+    lens: Mapped[str] = mapped_column(default="any")
+    rules: Mapped[list[CropRule]] = relationship(order_by="CropRule.position", cascade="all, delete-orphan")
+    __table_args__ = (
+        UniqueConstraint("body_id", "key"),
+        CheckConstraint("lens in ('any', 'spherical', 'short_circle')", name="lens_known"),
     )
-    scan_mode_id: Mapped[int] = mapped_column(
-        ForeignKey("scan_mode.id", ondelete="CASCADE"), primary_key=True
-    )
+
+
+class CropRule(Base):
+    """In which scan mode, for which raster aspect, a crop can be switched on, and with which factor."""
+
+    __tablename__ = "crop_rule"
+    id: Mapped[int] = mapped_column(Identity(), primary_key=True)
+    crop_id: Mapped[int] = _owner("in_camera_crop")
+    scan_mode_id: Mapped[int] = _owner("scan_mode")
+    position: Mapped[int]
+    aspect_w: Mapped[int | None]
+    aspect_h: Mapped[int | None]
     factor: Mapped[float]
     mode: Mapped[ScanMode] = relationship()
-    __table_args__ = (CheckConstraint("factor >= 1", name="factor_crops"),)
+    __table_args__ = (
+        *_positive("aspect_w", "aspect_h"),
+        CheckConstraint("factor >= 1", name="factor_crops"),
+        CheckConstraint("(aspect_w is null) = (aspect_h is null)", name="aspect_whole"),
+    )
 
 
 class LensSet(Positioned, Base):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import Any
 
 from sqlalchemy import select
@@ -13,13 +12,17 @@ from sqlalchemy.orm.exc import StaleDataError
 from hextan.core import bench_state as states
 from hextan.core import package as core
 from hextan.core.bench_state import BenchState, parse_state
+from hextan.core.body_document import body_of
 from hextan.core.errors import NotFoundError, StaleWriteError
-from hextan.store.models import Adapter, BenchRow, Body, InCameraCrop, Lens, LensSet, Production, ScanMode
+from hextan.core.package_settings import PackageSettings
+from hextan.store import bodies
+from hextan.store.models import Adapter, BenchRow, Body, Lens, LensSet, Production
 
 
 def list_productions(session: Session) -> list[Production]:
-    """List all productions by name."""
-    return list(session.scalars(select(Production).order_by(Production.name, Production.id)))
+    """List all productions by name, without the catalogue."""
+    query = select(Production).where(Production.kind == "production")
+    return list(session.scalars(query.order_by(Production.name, Production.id)))
 
 
 def find_production(session: Session, production_id: int) -> Production:
@@ -38,6 +41,17 @@ def find_production(session: Session, production_id: int) -> Production:
     return production
 
 
+def catalogue_of(session: Session) -> Production:
+    """Give the catalogue, made when there is none yet; commits only what it makes."""
+    query = select(Production).where(Production.kind == "catalogue").order_by(Production.id)
+    found = session.scalars(query).first()
+    if found is None:
+        found = Production(kind="catalogue", name="Catalogue", demo_key="catalogue")
+        session.add(found)
+        session.commit()
+    return found
+
+
 def load_package(session: Session, production_id: int) -> core.Package:
     """Load all equipment of a production as the core's records.
 
@@ -50,15 +64,14 @@ def load_package(session: Session, production_id: int) -> core.Package:
         select(Production)
         .where(Production.id == production_id)
         .options(
-            selectinload(Production.bodies).selectinload(Body.modes).selectinload(ScanMode.formats),
-            selectinload(Production.bodies).selectinload(Body.crops).selectinload(InCameraCrop.in_modes),
+            *(selectinload(Production.bodies).options(load) for load in bodies.WHOLE),
             selectinload(Production.lens_sets).selectinload(LensSet.lenses),
             selectinload(Production.adapters),
         )
     )
     production = session.scalars(query).one_or_none() or find_production(session, production_id)
     return core.Package(
-        bodies=tuple(_body(row) for row in production.bodies),
+        bodies=tuple(_body(row) for row in production.bodies if not row.removed),
         lens_sets=tuple(
             core.LensSet(row.id, row.maker, row.name, tuple(_lens(lens) for lens in row.lenses))
             for row in production.lens_sets
@@ -68,48 +81,8 @@ def load_package(session: Session, production_id: int) -> core.Package:
 
 
 def _body(row: Body) -> core.Body:
-    return core.Body(
-        id=row.id,
-        maker=row.maker,
-        name=row.name,
-        mount=row.mount,
-        photosites=(row.photosites_w, row.photosites_h),
-        pitch_um=row.pitch_um,
-        modes=tuple(_mode(mode) for mode in row.modes),
-        crops=tuple(
-            core.InCameraCrop(crop.id, crop.name, {rule.scan_mode_id: rule.factor for rule in crop.in_modes})
-            for crop in row.crops
-        ),
-    )
-
-
-def _mode(row: ScanMode) -> core.ScanMode:
-    return core.ScanMode(
-        id=row.id,
-        name=row.name,
-        window=(row.window_w, row.window_h),
-        offset=(row.offset_x, row.offset_y),
-        sampling=(row.sampling_h, row.sampling_v),
-        method=row.method,
-        row_time_us=row.row_time_us,
-        overhead_us=row.overhead_us,
-        max_fps=row.max_fps,
-        formats=tuple(
-            core.RecordingFormat(
-                id=f.id,
-                name=f.name,
-                raster=(f.raster_w, f.raster_h),
-                map=f.mapping,
-                codec=f.codec,
-                bits=f.bits,
-                raw=f.raw,
-                interlaced=f.interlaced,
-                rates=tuple(Fraction(rate) for rate in f.rates),
-                highest_fps=f.highest_fps,
-            )
-            for f in row.formats
-        ),
-    )
+    rows: list[Any] = [*row.modes, *row.crops, *(f for mode in row.modes for f in mode.formats)]
+    return body_of(bodies.document_of(row), {r.key: r.id for r in rows}, row.id)
 
 
 #: Columns of the table that the core's record takes over under the same name.
@@ -179,6 +152,35 @@ def save_bench(
         row = _bench_row(session, production_id)
         raise _stale(version, state, 0 if row is None else row.version, row) from None
     return row.version, state
+
+
+def save_settings(session: Session, production_id: int, version: int, settings: PackageSettings) -> int:
+    """Keep a package's settings that were changed from a known version, commit, and give the new version.
+
+    Raises
+    ------
+    StaleWriteError
+        Somebody else changed the production in between; carries both.
+    NotFoundError
+        When there is no such production.
+    """
+    production = find_production(session, production_id)
+    plain = settings.model_dump(mode="json")
+    try:
+        if production.version != version:
+            raise StaleDataError
+        production.settings = plain
+        session.commit()
+    except StaleDataError:
+        session.rollback()
+        production = find_production(session, production_id)
+        raise StaleWriteError(
+            f"The settings were changed elsewhere: this change is based on version {version}, and version "
+            f"{production.version} is kept. Take the kept ones or write yours over them.",
+            given={"version": version, "settings": plain},
+            stored={"version": production.version, "settings": production.settings},
+        ) from None
+    return production.version
 
 
 def _stale(version: int, state: BenchState, stored_version: int, row: BenchRow | None) -> StaleWriteError:

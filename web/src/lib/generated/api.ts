@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue
+         * @description Give the catalogue: a shelf of equipment from which productions take copies.
+         */
+        get: operations["catalogue_api_catalogue_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/distance": {
         parameters: {
             query?: never;
@@ -148,6 +168,158 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/bodies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Bodies
+         * @description List the bodies of a production.
+         */
+        get: operations["list_bodies_api_productions__production_id__bodies_get"];
+        put?: never;
+        /**
+         * Add Body
+         * @description Add a body: from a document, as a copy from the catalogue, or as a copy of one that is here.
+         */
+        post: operations["add_body_api_productions__production_id__bodies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bodies/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheet
+         * @description Check a body as it is typed, and work out what follows from it; keeps nothing.
+         */
+        post: operations["sheet_api_productions__production_id__bodies_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bodies/{body_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Body
+         * @description Give a body's document.
+         */
+        get: operations["read_body_api_productions__production_id__bodies__body_id__get"];
+        /**
+         * Write Body
+         * @description Keep a body; 409 with both when somebody else kept one in between.
+         */
+        put: operations["write_body_api_productions__production_id__bodies__body_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bodies/{body_id}/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue Changes
+         * @description List what the catalogue says differently since the body was taken from it.
+         */
+        get: operations["catalogue_changes_api_productions__production_id__bodies__body_id__catalogue_get"];
+        put?: never;
+        /**
+         * Settle Changes
+         * @description Take some of the catalogue's changes, leave others for good.
+         */
+        post: operations["settle_changes_api_productions__production_id__bodies__body_id__catalogue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bodies/{body_id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Body
+         * @description Take a body out of the production, or bring it back; nothing is lost.
+         */
+        post: operations["remove_body_api_productions__production_id__bodies__body_id__removal_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/data": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Data
+         * @description Lay out pixels and data of every recording format.
+         */
+        post: operations["data_api_productions__production_id__data_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/finder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finder
+         * @description Answer what a shot can be recorded in, ranked, and why the rest is out.
+         */
+        post: operations["finder_api_productions__production_id__finder_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/package": {
         parameters: {
             query?: never;
@@ -160,6 +332,50 @@ export interface paths {
          * @description Give all equipment of a production.
          */
         get: operations["package_api_productions__production_id__package_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Settings
+         * @description Give the package's settings: base rate, shutter, planned minutes, cards.
+         */
+        get: operations["read_settings_api_productions__production_id__settings_get"];
+        /**
+         * Write Settings
+         * @description Keep the package's settings; 409 with both when somebody else kept some in between.
+         */
+        put: operations["write_settings_api_productions__production_id__settings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/speed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Speed
+         * @description Answer how fast each scan mode goes, what binds it and what it costs.
+         */
+        get: operations["speed_api_productions__production_id__speed_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -198,6 +414,24 @@ export interface components {
             magnification: number;
             /** Name */
             name: string;
+        };
+        /**
+         * AtLeast
+         * @description A number that must be reached.
+         */
+        AtLeast: {
+            /** Least */
+            least: number;
+            /**
+             * Must
+             * @default true
+             */
+            must?: boolean;
+            /**
+             * Weight
+             * @default 1
+             */
+            weight?: number;
         };
         /**
          * Axes
@@ -397,6 +631,119 @@ export interface components {
             version: number;
         };
         /**
+         * BodyDocument
+         * @description A body with sensor, scan modes, recording formats, in-camera crops and claims.
+         */
+        BodyDocument: {
+            /** Buffer Gb */
+            buffer_gb?: number | null;
+            /**
+             * @default {
+             *       "crops": [],
+             *       "pixels": [],
+             *       "speeds": [],
+             *       "tapes": []
+             *     }
+             */
+            claims?: components["schemas"]["Claims"];
+            /**
+             * Crops
+             * @default []
+             */
+            crops?: components["schemas"]["CropDocument"][];
+            /**
+             * Firmware
+             * @default
+             */
+            firmware?: string;
+            /**
+             * Free Windows
+             * @default false
+             */
+            free_windows?: boolean;
+            /** Key */
+            key?: string;
+            /** Maker */
+            maker: string;
+            /**
+             * Modes
+             * @default []
+             */
+            modes?: components["schemas"]["ModeDocument"][];
+            /** Mount */
+            mount: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "date": "",
+             *       "firmware": "",
+             *       "kind": "claimed",
+             *       "source": ""
+             *     }
+             */
+            origin?: components["schemas"]["Origin"];
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /** Photosites */
+            photosites: number[];
+            /** Pitch Um */
+            pitch_um: number;
+            /**
+             * Schema
+             * @default hextan.body
+             * @constant
+             */
+            schema?: "hextan.body";
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+            /** Total Photosites */
+            total_photosites?: number[] | null;
+            /** Write Mb S */
+            write_mb_s?: number | null;
+        };
+        /**
+         * BodyKept
+         * @description A body with its version, for the next write.
+         */
+        BodyKept: {
+            document: components["schemas"]["BodyDocument"];
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+        };
+        /**
+         * BodyList
+         * @description The bodies of a production, and those that were taken out and can be brought back.
+         */
+        BodyList: {
+            /** Bodies */
+            bodies: components["schemas"]["BodySummary"][];
+            /** Removed */
+            removed: components["schemas"]["BodySummary"][];
+        };
+        /**
+         * BodyNew
+         * @description A body to add: a document, a copy from the catalogue, or a copy of another body here.
+         */
+        BodyNew: {
+            /** Body Id */
+            body_id?: number | null;
+            /** Catalogue Body Id */
+            catalogue_body_id?: number | null;
+            document?: components["schemas"]["BodyDocument"] | null;
+        };
+        /**
          * BodyRead
          * @description A body with its modes.
          */
@@ -411,6 +758,199 @@ export interface components {
             mount: string;
             /** Name */
             name: string;
+        };
+        /**
+         * BodyRemoval
+         * @description Take a body out, or bring it back.
+         */
+        BodyRemoval: {
+            /** Removed */
+            removed: boolean;
+            /** Version */
+            version: number;
+        };
+        /**
+         * BodySheet
+         * @description Everything that follows from a body's document.
+         */
+        BodySheet: {
+            claims: components["schemas"]["ClaimsChecked"];
+            /** Formats */
+            formats: components["schemas"]["FormatFigures"][];
+            /** Modes */
+            modes: components["schemas"]["ModeFigures"][];
+            sensor: components["schemas"]["SensorFigures"];
+        };
+        /**
+         * BodySummary
+         * @description A body in the list.
+         */
+        BodySummary: {
+            /** Catalogue Body Id */
+            catalogue_body_id: number | null;
+            /** Changes */
+            changes: number;
+            /** Firmware */
+            firmware: string;
+            /** Formats */
+            formats: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: number;
+            /** Maker */
+            maker: string;
+            /** Modes */
+            modes: number;
+            /** Mount */
+            mount: string;
+            /** Name */
+            name: string;
+            /** Photosites */
+            photosites: number[];
+            /** Version */
+            version: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * BodyWrite
+         * @description A body to keep, changed from a known version.
+         */
+        BodyWrite: {
+            document: components["schemas"]["BodyDocument"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * Card
+         * @description A recording card: GB is 10^9 bytes, GiB 2^30.
+         */
+        Card: {
+            /** Capacity */
+            capacity: number;
+            /** Key */
+            key?: string;
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @default GB
+             * @enum {string}
+             */
+            unit?: "GB" | "GiB";
+        };
+        /**
+         * CardWish
+         * @description Minutes on a card of the production.
+         */
+        CardWish: {
+            /** Card */
+            card: string;
+            /** Least */
+            least: number;
+            /**
+             * Must
+             * @default true
+             */
+            must?: boolean;
+            /**
+             * Weight
+             * @default 1
+             */
+            weight?: number;
+        };
+        /**
+         * CatalogueChange
+         * @description One difference from the catalogue.
+         */
+        CatalogueChange: {
+            /** Catalogue */
+            catalogue: unknown;
+            /** Field */
+            field: string;
+            /** Here */
+            here: unknown;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "changed" | "added" | "gone";
+            /** Path */
+            path: string;
+            /** Taken */
+            taken: unknown;
+            /** Touched */
+            touched: boolean;
+            /** Where */
+            where: string;
+        };
+        /**
+         * ChangesSettled
+         * @description Which changes of the catalogue are taken, and which are left for good.
+         */
+        ChangesSettled: {
+            /**
+             * Leave
+             * @default []
+             */
+            leave?: string[];
+            /**
+             * Take
+             * @default []
+             */
+            take?: string[];
+            /** Version */
+            version: number;
+        };
+        /**
+         * ClaimedWidth
+         * @description A width that a claimed factor means.
+         */
+        ClaimedWidth: {
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * Claims
+         * @description What is said and measured of a body, to be held against its figures.
+         */
+        Claims: {
+            /**
+             * Crops
+             * @default []
+             */
+            crops?: components["schemas"]["CropClaim"][];
+            /**
+             * Pixels
+             * @default []
+             */
+            pixels?: components["schemas"]["PixelClaim"][];
+            /**
+             * Speeds
+             * @default []
+             */
+            speeds?: components["schemas"]["SpeedClaim"][];
+            /**
+             * Tapes
+             * @default []
+             */
+            tapes?: components["schemas"]["TapeClaim"][];
+        };
+        /**
+         * ClaimsChecked
+         * @description All claims of a body, checked.
+         */
+        ClaimsChecked: {
+            /** Crops */
+            crops: components["schemas"]["CropChecked"][];
+            /** Pixels */
+            pixels: components["schemas"]["PixelsChecked"][];
+            speed: components["schemas"]["SpeedChecked"] | null;
+            /** Tapes */
+            tapes: components["schemas"]["TapeChecked"][];
         };
         /**
          * CocByDiagonal
@@ -549,6 +1089,99 @@ export interface components {
             total: number;
         };
         /**
+         * CropChecked
+         * @description A claimed crop factor, checked.
+         */
+        CropChecked: {
+            /** Key */
+            key: string;
+            /** Readings */
+            readings: components["schemas"]["ReadingFigures"][];
+            /** Text */
+            text: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "near" | "elsewhere" | "fails" | "coarse" | "unknown";
+        };
+        /**
+         * CropChoice
+         * @description An in-camera crop against cropping afterwards.
+         */
+        CropChoice: {
+            /** Afterwards Headroom Percent */
+            afterwards_headroom_percent: number;
+            /** Afterwards Oversampling */
+            afterwards_oversampling: number;
+            /** Afterwards Pixels */
+            afterwards_pixels: number[];
+            /** Factor */
+            factor: number;
+            /** In Camera Oversampling */
+            in_camera_oversampling: number;
+            /** In Camera Pixels */
+            in_camera_pixels: number[];
+            /** Mb S */
+            mb_s: number | null;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CropClaim
+         * @description A crop factor that somebody states for a scan mode.
+         */
+        CropClaim: {
+            /** Aspect */
+            aspect?: number[] | null;
+            /**
+             * Decimals
+             * @default 2
+             */
+            decimals?: number;
+            /** Factor */
+            factor: number;
+            /** Key */
+            key?: string;
+            /** Mode */
+            mode: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * CropDocument
+         * @description A crop that the body can switch on. It never acts on raw.
+         */
+        CropDocument: {
+            /** Key */
+            key?: string;
+            /**
+             * Lens
+             * @default any
+             * @enum {string}
+             */
+            lens?: "any" | "spherical" | "short_circle";
+            /** Name */
+            name: string;
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Rules
+             * @default []
+             */
+            rules?: components["schemas"]["CropRuleDocument"][];
+        };
+        /**
          * CropLink
          * @description One link of the crop chain.
          */
@@ -557,6 +1190,18 @@ export interface components {
             factor: number;
             /** Name */
             name: string;
+        };
+        /**
+         * CropRuleDocument
+         * @description Where an in-camera crop can act, and by how much; the first rule that fits holds.
+         */
+        CropRuleDocument: {
+            /** Aspect */
+            aspect?: number[] | null;
+            /** Factor */
+            factor: number;
+            /** Mode */
+            mode: string;
         };
         /**
          * CropSwitch
@@ -573,6 +1218,79 @@ export interface components {
             on: boolean;
             /** Reason */
             reason: string | null;
+        };
+        /**
+         * DataAsk
+         * @description At which rate the data are counted, and what is delivered.
+         */
+        DataAsk: {
+            /**
+             * Delivery
+             * @default [
+             *       3840,
+             *       2160
+             *     ]
+             */
+            delivery?: number[];
+            /** Fps */
+            fps?: string | null;
+            /**
+             * Squeeze
+             * @default 1
+             */
+            squeeze?: number;
+        };
+        /**
+         * DataRow
+         * @description Pixels and data of a recording format.
+         */
+        DataRow: {
+            /** Body */
+            body: string;
+            /** Buffer S */
+            buffer_s: number | null;
+            /** Card Minutes */
+            card_minutes: {
+                [key: string]: number | null;
+            };
+            /** Crops */
+            crops: components["schemas"]["CropChoice"][];
+            /** Day Gb */
+            day_gb: number | null;
+            /** Day Gib */
+            day_gib: number | null;
+            /** Delivered */
+            delivered: number[];
+            /** Fits Rate */
+            fits_rate: boolean;
+            /** Format */
+            format: string;
+            /** Format Id */
+            format_id: number;
+            /** Headroom Percent */
+            headroom_percent: number;
+            /** Levelling Deg */
+            levelling_deg: number | null;
+            /** Mb S */
+            mb_s: number | null;
+            /** Mode */
+            mode: string;
+            /** Oversampling */
+            oversampling: number[];
+            /** Recorded */
+            recorded: number[];
+            /** Sampled */
+            sampled: number[];
+        };
+        /**
+         * DataTable
+         * @description Pixels and data of all recording formats.
+         */
+        DataTable: {
+            /** Fps */
+            fps: number;
+            /** Rows */
+            rows: components["schemas"]["DataRow"][];
         };
         /**
          * Delivery
@@ -595,6 +1313,24 @@ export interface components {
             factor: number;
             /** Pixels Across */
             pixels_across: number;
+        };
+        /**
+         * DeliveryWish
+         * @description A raster to deliver: the recording must have a pixel for each of its pixels.
+         */
+        DeliveryWish: {
+            /**
+             * Must
+             * @default true
+             */
+            must?: boolean;
+            /** Raster */
+            raster: number[];
+            /**
+             * Weight
+             * @default 1
+             */
+            weight?: number;
         };
         /**
          * DepthAnswer
@@ -737,6 +1473,36 @@ export interface components {
             width: number | null;
         };
         /**
+         * FinderAnswer
+         * @description What can be used, and why the rest can't.
+         */
+        FinderAnswer: {
+            /** Empty */
+            empty: string | null;
+            /** Ranked */
+            ranked: components["schemas"]["RankedRow"][];
+            /** Rejected */
+            rejected: components["schemas"]["RejectedRow"][];
+        };
+        /**
+         * FinderAsk
+         * @description What the shot needs. What is left out does not matter.
+         */
+        FinderAsk: {
+            angle_deg?: components["schemas"]["AtLeast"] | null;
+            bits?: components["schemas"]["AtLeast"] | null;
+            card_minutes?: components["schemas"]["CardWish"] | null;
+            covers?: components["schemas"]["Wish"] | null;
+            delivery?: components["schemas"]["DeliveryWish"] | null;
+            full_read?: components["schemas"]["Wish"] | null;
+            lens?: components["schemas"]["LensAtHand"] | null;
+            levelling_deg?: components["schemas"]["AtLeast"] | null;
+            oversampling?: components["schemas"]["AtLeast"] | null;
+            rate?: components["schemas"]["RateWish"] | null;
+            raw?: components["schemas"]["Wish"] | null;
+            reframe_percent?: components["schemas"]["AtLeast"] | null;
+        };
+        /**
          * Format
          * @description One recording format: sensor, window, sampling, timing, recording, crops, delivery.
          */
@@ -783,6 +1549,99 @@ export interface components {
             window_mm: components["schemas"]["SizeMm"];
         };
         /**
+         * FormatDocument
+         * @description A recording format.
+         */
+        FormatDocument: {
+            /**
+             * Bits
+             * @default 10
+             */
+            bits?: number;
+            /**
+             * Codec
+             * @default
+             */
+            codec?: string;
+            /** Compression */
+            compression?: number | null;
+            /** Highest Fps */
+            highest_fps?: number | null;
+            /**
+             * Interlaced
+             * @default false
+             */
+            interlaced?: boolean;
+            /** Key */
+            key?: string;
+            /**
+             * Map
+             * @default scale
+             * @enum {string}
+             */
+            map?: "scale" | "crop";
+            /** Megabits */
+            megabits?: number | null;
+            /** Megabits At Fps */
+            megabits_at_fps?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /** Raster */
+            raster: number[];
+            /** Rates */
+            rates: string[];
+            /**
+             * Raw
+             * @default false
+             */
+            raw?: boolean;
+            /**
+             * Samples
+             * @default 4:2:2
+             * @enum {string}
+             */
+            samples?: "raw" | "4:2:0" | "4:2:2" | "4:4:4";
+        };
+        /**
+         * FormatFigures
+         * @description What follows from a recording format.
+         */
+        FormatFigures: {
+            /** Crop Of Window */
+            crop_of_window: number;
+            /**
+             * Format Class
+             * @enum {string}
+             */
+            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            /** Height Mm */
+            height_mm: number;
+            /** Key */
+            key: string;
+            /** Limited By */
+            limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
+            /** Mb S */
+            mb_s: number | null;
+            /** Notes */
+            notes: string[];
+            /** Oversampling */
+            oversampling: number[];
+            /** Possible Fps */
+            possible_fps: number | null;
+            /** Rates Text */
+            rates_text: string;
+            rect: components["schemas"]["Rect"];
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * FormatRead
          * @description A recording format.
          */
@@ -808,6 +1667,20 @@ export interface components {
             raw: boolean;
         };
         /**
+         * FreeWindow
+         * @description The tallest window that reaches the wanted rate.
+         */
+        FreeWindow: {
+            /** Height Mm */
+            height_mm: number;
+            /** Rows */
+            rows: number;
+            /** Share Of Height */
+            share_of_height: number;
+            /** Share Of Window */
+            share_of_window: number;
+        };
+        /**
          * Health
          * @description The server is there.
          */
@@ -816,6 +1689,24 @@ export interface components {
             status: string;
             /** Version */
             version: string;
+        };
+        /**
+         * HighestRate
+         * @description The fastest format of a scan mode.
+         */
+        HighestRate: {
+            /** Format */
+            format: string | null;
+            /** Format Id */
+            format_id: number | null;
+            /** Limited By */
+            limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
+            /** Offered Fps */
+            offered_fps: number | null;
+            /** Possible Fps */
+            possible_fps: number | null;
+            /** Usable Fps */
+            usable_fps: number;
         };
         /**
          * LadderFilter
@@ -860,7 +1751,7 @@ export interface components {
             /** Format Id */
             format_id: number;
             /** Limited By */
-            limited_by: ("readout" | "stated limit" | "codec") | null;
+            limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
             /** Mounts */
             mounts: boolean;
             /**
@@ -933,6 +1824,18 @@ export interface components {
             optical_focal_mm: number;
             /** T Stop */
             t_stop: number | null;
+        };
+        /**
+         * LensAtHand
+         * @description The lens that is on the camera; without one, coverage and angle cannot be asked for.
+         */
+        LensAtHand: {
+            /** Adapter Id */
+            adapter_id?: number | null;
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Lens Id */
+            lens_id: number;
         };
         /**
          * LensOnBench
@@ -1051,6 +1954,94 @@ export interface components {
             y: number;
         };
         /**
+         * ModeDocument
+         * @description A scan mode: its window in photosites, or in millimetres and then rounded to whole photosites.
+         */
+        ModeDocument: {
+            /**
+             * Formats
+             * @default []
+             */
+            formats?: components["schemas"]["FormatDocument"][];
+            /** Key */
+            key?: string;
+            /** Max Fps */
+            max_fps?: number | null;
+            /**
+             * Methods
+             * @default [
+             *       "full",
+             *       "full"
+             *     ]
+             */
+            methods?: ("full" | "binned" | "skipped")[];
+            /** Name */
+            name: string;
+            /**
+             * Offset
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset?: number[];
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Overhead Us
+             * @default 0
+             */
+            overhead_us?: number;
+            /** Row Time Us */
+            row_time_us?: number | null;
+            /**
+             * Sampling
+             * @default [
+             *       1,
+             *       1
+             *     ]
+             */
+            sampling?: number[];
+            /** Window */
+            window?: number[] | null;
+            /** Window Mm */
+            window_mm?: number[] | null;
+        };
+        /**
+         * ModeFigures
+         * @description What follows from a scan mode.
+         */
+        ModeFigures: {
+            /** Aspect */
+            aspect: number;
+            /** Crop By Width */
+            crop_by_width: {
+                [key: string]: number;
+            };
+            /** Diagonal Mm */
+            diagonal_mm: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Needed Circle Mm */
+            needed_circle_mm: number;
+            /** Photosites */
+            photosites: number[];
+            /** Readout Ms */
+            readout_ms: number | null;
+            rect: components["schemas"]["Rect"];
+            /** Samples */
+            samples: number[];
+            /** Scan Fps */
+            scan_fps: number | null;
+        };
+        /**
          * ModeRead
          * @description A scan mode with its formats; sizes in mm.
          */
@@ -1094,6 +2085,33 @@ export interface components {
             text: string;
         };
         /**
+         * Origin
+         * @description Where a figure comes from.
+         */
+        Origin: {
+            /**
+             * Date
+             * @default
+             */
+            date?: string;
+            /**
+             * Firmware
+             * @default
+             */
+            firmware?: string;
+            /**
+             * Kind
+             * @default claimed
+             * @enum {string}
+             */
+            kind?: "claimed" | "computed" | "measured";
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+        };
+        /**
          * PackageRead
          * @description All equipment of a production.
          */
@@ -1104,6 +2122,48 @@ export interface components {
             bodies: components["schemas"]["BodyRead"][];
             /** Lens Sets */
             lens_sets: components["schemas"]["LensSetRead"][];
+        };
+        /**
+         * PackageSettings
+         * @description Settings of a production's package.
+         */
+        PackageSettings: {
+            /**
+             * Base Fps
+             * @default 25
+             */
+            base_fps?: string;
+            /**
+             * Cards
+             * @default []
+             */
+            cards?: components["schemas"]["Card"][];
+            /**
+             * Crossing S
+             * @default 0.8
+             */
+            crossing_s?: number;
+            /**
+             * Minutes A Day
+             * @default 90
+             */
+            minutes_a_day?: number;
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+            /**
+             * Shutter Deg
+             * @default 180
+             */
+            shutter_deg?: number;
+            /**
+             * Wanted Fps
+             * @default 100
+             */
+            wanted_fps?: string;
         };
         /**
          * PixelAnswer
@@ -1118,6 +2178,55 @@ export interface components {
             oversampling: number | null;
             /** Sampled */
             sampled: number[] | null;
+        };
+        /**
+         * PixelClaim
+         * @description A stated pixel count.
+         */
+        PixelClaim: {
+            /**
+             * Decimals
+             * @default 1
+             */
+            decimals?: number;
+            /** Key */
+            key?: string;
+            /** Megapixels */
+            megapixels: number;
+            /** Mode */
+            mode?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * PixelCount
+         * @description A pixel count that a claim may mean.
+         */
+        PixelCount: {
+            /** Megapixels */
+            megapixels: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PixelsChecked
+         * @description A claimed pixel count, checked.
+         */
+        PixelsChecked: {
+            /** Counts */
+            counts: components["schemas"]["PixelCount"][];
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "near" | "elsewhere" | "fails" | "coarse" | "unknown";
         };
         /**
          * PlanView
@@ -1164,6 +2273,78 @@ export interface components {
             version: number;
         };
         /**
+         * RankedRow
+         * @description One that can be used; `tie` says what put it behind one of equal score.
+         */
+        RankedRow: {
+            /** Body */
+            body: string;
+            /** Format */
+            format: string;
+            /** Format Id */
+            format_id: number;
+            /** Limited By */
+            limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
+            /** Mb S */
+            mb_s: number | null;
+            /** Mode */
+            mode: string;
+            /** Oversampling */
+            oversampling: number;
+            /** Picture Width Mm */
+            picture_width_mm: number;
+            /** Possible Fps */
+            possible_fps: number | null;
+            /** Rank */
+            rank: number;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Score */
+            score: number;
+            /** Tie */
+            tie: string | null;
+        };
+        /**
+         * RateWish
+         * @description A frame rate, progressive or interlaced.
+         */
+        RateWish: {
+            /** Fps */
+            fps: string;
+            /**
+             * Interlaced
+             * @default false
+             */
+            interlaced?: boolean;
+            /**
+             * Must
+             * @default true
+             */
+            must?: boolean;
+            /**
+             * Weight
+             * @default 1
+             */
+            weight?: number;
+        };
+        /**
+         * ReadingFigures
+         * @description One reading of a crop factor.
+         */
+        ReadingFigures: {
+            /** Basis */
+            basis: string;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "width" | "height" | "diagonal";
+            /** Factor */
+            factor: number;
+            /** Window */
+            window: string;
+        };
+        /**
          * ReadoutLink
          * @description The window that is read.
          */
@@ -1174,6 +2355,26 @@ export interface components {
             height_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Reason
+         * @description How a format does in one requirement.
+         */
+        Reason: {
+            /** Has */
+            has: string;
+            /** Met */
+            met: boolean;
+            /** Must */
+            must: boolean;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Wanted */
+            wanted: string;
+            /** Weight */
+            weight: number;
         };
         /**
          * Recording
@@ -1195,6 +2396,20 @@ export interface components {
             raw?: boolean;
             /** Shutter Deg */
             shutter_deg?: number | null;
+        };
+        /**
+         * Rect
+         * @description A rectangle about the optical axis, mm; x right and y down, seen as the picture is seen.
+         */
+        Rect: {
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Reference
@@ -1241,6 +2456,36 @@ export interface components {
             width_mm: number;
         };
         /**
+         * RejectedRow
+         * @description One that can't, why not, and what would admit it.
+         */
+        RejectedRow: {
+            /** Body */
+            body: string;
+            /** Changes */
+            changes: string[];
+            /** Fails */
+            fails: string[];
+            /** Format */
+            format: string;
+            /** Format Id */
+            format_id: number;
+            /** Limited By */
+            limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
+            /** Mb S */
+            mb_s: number | null;
+            /** Mode */
+            mode: string;
+            /** Oversampling */
+            oversampling: number;
+            /** Picture Width Mm */
+            picture_width_mm: number;
+            /** Possible Fps */
+            possible_fps: number | null;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+        };
+        /**
          * Sampling
          * @description How many photosites become one sample along each axis (1), and how (full).
          */
@@ -1266,6 +2511,43 @@ export interface components {
             pitch_um: number;
         };
         /**
+         * SensorFigures
+         * @description The whole sensor.
+         */
+        SensorFigures: {
+            /** Diagonal Mm */
+            diagonal_mm: number;
+            /**
+             * Format Class
+             * @enum {string}
+             */
+            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            /** Height Mm */
+            height_mm: number;
+            /** Megapixels */
+            megapixels: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * SettingsKept
+         * @description The package's settings with the production's version.
+         */
+        SettingsKept: {
+            settings: components["schemas"]["PackageSettings"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * SettingsWrite
+         * @description Settings to keep, changed from a known version.
+         */
+        SettingsWrite: {
+            settings: components["schemas"]["PackageSettings"];
+            /** Version */
+            version: number;
+        };
+        /**
          * SizeMm
          * @description Sizes on the sensor, not de-squeezed.
          */
@@ -1276,6 +2558,18 @@ export interface components {
             height: number | null;
             /** Width */
             width: number | null;
+        };
+        /**
+         * Skew
+         * @description How far an upright edge leans.
+         */
+        Skew: {
+            /** Degrees */
+            degrees: number;
+            /** Samples */
+            samples: number;
+            /** Share */
+            share: number;
         };
         /**
          * SpeedAnswer
@@ -1292,6 +2586,120 @@ export interface components {
             requested_ok: boolean | null;
             /** Slow Motion At 24 */
             slow_motion_at_24: number | null;
+        };
+        /**
+         * SpeedChecked
+         * @description The fit of row time and overhead.
+         */
+        SpeedChecked: {
+            /** Overhead Us */
+            overhead_us: number | null;
+            /** Row Time Us */
+            row_time_us: number | null;
+            /** Rows */
+            rows: components["schemas"]["SpeedOnLine"][];
+            /** Text */
+            text: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "near" | "elsewhere" | "fails" | "coarse" | "unknown";
+        };
+        /**
+         * SpeedClaim
+         * @description A stated limit: so many rows at such a rate.
+         */
+        SpeedClaim: {
+            /** Fps */
+            fps: number;
+            /** Key */
+            key?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Rows */
+            rows: number;
+        };
+        /**
+         * SpeedCurve
+         * @description Rate against window height (mm, frames a second) of a sensor.
+         */
+        SpeedCurve: {
+            /** Body Id */
+            body_id: number;
+            /** Name */
+            name: string;
+            /** Points */
+            points: number[][];
+        };
+        /**
+         * SpeedOnLine
+         * @description A stated limit beside the fitted line.
+         */
+        SpeedOnLine: {
+            /** Fitted Fps */
+            fitted_fps: number;
+            /** Key */
+            key: string;
+            /** Off */
+            off: boolean;
+            /** Residual */
+            residual: number;
+        };
+        /**
+         * SpeedRow
+         * @description A scan mode's speed and what it costs.
+         */
+        SpeedRow: {
+            /** Body */
+            body: string;
+            /** Body Id */
+            body_id: number;
+            /** Height Mm */
+            height_mm: number;
+            interlaced: components["schemas"]["HighestRate"] | null;
+            /** Method */
+            method: string;
+            /** Mode Id */
+            mode_id: number;
+            /** Name */
+            name: string;
+            progressive: components["schemas"]["HighestRate"] | null;
+            /** Readout Ms */
+            readout_ms: number | null;
+            /** Rows Read */
+            rows_read: number;
+            /** Scan Fps */
+            scan_fps: number | null;
+            /** Share Of Width */
+            share_of_width: number;
+            /** Shutter Ms */
+            shutter_ms: number | null;
+            skew: components["schemas"]["Skew"] | null;
+            /** Slow Motion */
+            slow_motion: number | null;
+            /** Stops Lost */
+            stops_lost: number | null;
+            wanted: components["schemas"]["WantedRate"] | null;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * SpeedTable
+         * @description The speed of all scan modes.
+         */
+        SpeedTable: {
+            /** Base Fps */
+            base_fps: number;
+            /** Curves */
+            curves: components["schemas"]["SpeedCurve"][];
+            /** Modes */
+            modes: components["schemas"]["SpeedRow"][];
+            /** Wanted Fps */
+            wanted_fps: number;
         };
         /**
          * Step
@@ -1349,6 +2757,69 @@ export interface components {
             text: string | null;
         };
         /**
+         * TapeChecked
+         * @description A field measured with a tape, checked.
+         */
+        TapeChecked: {
+            /** Claimed */
+            claimed: components["schemas"]["ClaimedWidth"][];
+            /** Computed Mm */
+            computed_mm: number;
+            /** Error Mm */
+            error_mm: number | null;
+            /** Implied Mm */
+            implied_mm: number | null;
+            /** Key */
+            key: string;
+            /** Measure Better */
+            measure_better: string | null;
+            /** Text */
+            text: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "near" | "elsewhere" | "fails" | "coarse" | "unknown";
+        };
+        /**
+         * TapeClaim
+         * @description A field width measured with a tape, each figure with its uncertainty.
+         */
+        TapeClaim: {
+            /**
+             * Distance Error M
+             * @default 0.01
+             */
+            distance_error_m?: number;
+            /** Distance M */
+            distance_m: number;
+            /**
+             * Field Error M
+             * @default 0.005
+             */
+            field_error_m?: number;
+            /** Field M */
+            field_m: number;
+            /**
+             * Focal Error Mm
+             * @default 0
+             */
+            focal_error_mm?: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Format */
+            format?: string | null;
+            /** Key */
+            key?: string;
+            /** Mode */
+            mode: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
          * Tick
          * @description A mark along the axis.
          */
@@ -1369,6 +2840,15 @@ export interface components {
             overhead_us?: number;
             /** Row Time Us */
             row_time_us?: number | null;
+        };
+        /**
+         * WantedRate
+         * @description Whether the wanted rate is reached.
+         */
+        WantedRate: {
+            /** Fits */
+            fits: boolean;
+            free_window: components["schemas"]["FreeWindow"] | null;
         };
         /**
          * Window
@@ -1412,6 +2892,22 @@ export interface components {
             words: components["schemas"]["Words"][];
         };
         /**
+         * Wish
+         * @description A requirement: a must, or a wish with a weight.
+         */
+        Wish: {
+            /**
+             * Must
+             * @default true
+             */
+            must?: boolean;
+            /**
+             * Weight
+             * @default 1
+             */
+            weight?: number;
+        };
+        /**
          * Words
          * @description A sentence with its verdict.
          */
@@ -1433,6 +2929,71 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    catalogue_api_catalogue_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     read_distance_api_distance_get: {
         parameters: {
             query: {
@@ -1984,6 +3545,736 @@ export interface operations {
             };
         };
     };
+    list_bodies_api_productions__production_id__bodies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    add_body_api_productions__production_id__bodies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyNew"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheet_api_productions__production_id__bodies_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyDocument"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodySheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_body_api_productions__production_id__bodies__body_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                body_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    write_body_api_productions__production_id__bodies__body_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                body_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyWrite"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    catalogue_changes_api_productions__production_id__bodies__body_id__catalogue_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                body_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueChange"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    settle_changes_api_productions__production_id__bodies__body_id__catalogue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                body_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesSettled"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    remove_body_api_productions__production_id__bodies__body_id__removal_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                body_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyRemoval"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    data_api_productions__production_id__data_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DataAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DataTable"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    finder_api_productions__production_id__finder_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinderAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinderAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     package_api_productions__production_id__package_get: {
         parameters: {
             query?: never;
@@ -2002,6 +4293,220 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PackageRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_settings_api_productions__production_id__settings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    write_settings_api_productions__production_id__settings_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsWrite"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    speed_api_productions__production_id__speed_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeedTable"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,125 @@
+"""What a body's page shows beside what is typed: sizes, rates, warnings, claims, and the drawing.
+
+The document itself is checked by `parse_body`; here nothing is refused any more, only judged.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from hextan.core.body_document import BodyDocument, body_of
+from hextan.core.claims import check_claims
+from hextan.core.classes import format_class
+from hextan.core.columns import columns_of
+from hextan.core.coverage import needed_circle_mm
+from hextan.core.package import Body, FormatInPackage, Package, ScanMode
+from hextan.core.rates import rate_words
+from hextan.core.readout import rate_fits
+from hextan.core.references import LABELS, NAMED
+from hextan.core.speed import Highest, highest_of, readout_fps
+
+
+def body_sheet(document: BodyDocument, others: list[BodyDocument]) -> dict[str, Any]:
+    """Work out everything about a body.
+
+    Parameters
+    ----------
+    others : bodies that a copied page may belong to
+
+    Returns
+    -------
+    ``sensor`` and ``modes`` with sizes in mm and rectangles about the optical axis, a row for each
+    recording format, ``notes`` on what looks wrong, and the checked ``claims``.
+    """
+    body = body_of(document)
+    places = list(Package(bodies=(body,)).formats.values())
+    mm = body.pitch_um / 1000
+    w, h = (n * mm for n in body.photosites)
+    return {
+        "sensor": {
+            "width_mm": w,
+            "height_mm": h,
+            "diagonal_mm": float(np.hypot(w, h)),
+            "megapixels": body.photosites[0] * body.photosites[1] / 1e6,
+            "format_class": format_class(float(np.hypot(w, h))),
+        },
+        "modes": [_mode(body, mode, m.key) for mode, m in zip(body.modes, document.modes, strict=True)],
+        "formats": _formats(document, body, places),
+        "claims": check_claims(document, others),
+    }
+
+
+def _mode(body: Body, mode: ScanMode, key: str) -> dict[str, Any]:
+    mm = body.pitch_um / 1000
+    w, h = (n * mm for n in mode.window)
+    x, y = (n * mm for n in mode.offset)
+    return {
+        "key": key,
+        "name": mode.name,
+        "photosites": list(mode.window),
+        "rect": {"x": x - w / 2, "y": y - h / 2, "width": w, "height": h},
+        "diagonal_mm": float(np.hypot(w, h)),
+        "needed_circle_mm": float(needed_circle_mm(w, h, x, y)),
+        "aspect": w / h,
+        "samples": [n // s for n, s in zip(mode.window, mode.sampling, strict=True)],
+        "crop_by_width": {LABELS[name]: size[0] / w for name, size in NAMED.items()},
+        "scan_fps": readout_fps(mode),
+        "readout_ms": None if mode.row_time_us is None else mode.rows_read * mode.row_time_us / 1000,
+    }
+
+
+def _formats(document: BodyDocument, body: Body, places: list[FormatInPackage]) -> list[dict[str, Any]]:
+    if not places:
+        return []
+    asked: Any = [here.as_request() for here in places]
+    c = columns_of(asked, 1.0)
+    across = c.samples_across * c.recorded_w / c.read_w / c.given.raster_w
+    down = c.samples_down * c.recorded_h / c.read_h / c.given.raster_h
+    keys = [f.key for mode in document.modes for f in mode.formats]
+    rows = []
+    for i, here in enumerate(places):
+        highest = highest_of(here)
+        rate = here.recording.bytes_per_second(highest.usable_fps)
+        w, h = float(c.recorded_w[i]), float(c.recorded_h[i])
+        rows.append(
+            {
+                "key": keys[i],
+                "width_mm": w,
+                "height_mm": h,
+                "rect": {
+                    "x": float(c.offset_x[i]) - w / 2,
+                    "y": float(c.offset_y[i]) - h / 2,
+                    "width": w,
+                    "height": h,
+                },
+                "format_class": format_class(float(np.hypot(w, h))),
+                "crop_of_window": float(c.read_w[i] / c.recorded_w[i]),
+                "oversampling": [float(across[i]), float(down[i])],
+                "possible_fps": highest.possible_fps,
+                "limited_by": highest.limited_by,
+                "mb_s": None if rate is None else rate / 1e6,
+                "rates_text": here.recording.rates.words,
+                "notes": _notes(here, highest, float(across[i]), float(down[i])),
+            }
+        )
+    return rows
+
+
+def _notes(here: FormatInPackage, highest: Highest, across: float, down: float) -> list[str]:
+    """What looks wrong in a format, in words that say what to do."""
+    notes = []
+    recording = here.recording
+    if highest.possible_fps is not None and not rate_fits(highest.offered_fps, highest.possible_fps):
+        notes.append(
+            f"{rate_words(recording.rates.highest)} fps is listed, but {highest.limited_by} allows "
+            f"{highest.possible_fps:.1f}: check rows, times and limits."
+        )
+    if recording.map == "scale" and here.mode.method == "full" and min(across, down) < 0.999:
+        notes.append(f"Upscaled: {min(across, down):.2f} samples for each pixel.")
+    if recording.raw and recording.map == "scale" and abs(across - 1) > 1e-3:
+        notes.append("Raw, but not photosite for pixel: raw data are not scaled. Check raster and window.")
+    if not recording.data_known:
+        notes.append("No data rate: enter compression or bit rate.")
+    return notes

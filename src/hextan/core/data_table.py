@@ -1,0 +1,166 @@
+"""Pixels and data of every recording format: what is sampled, recorded, delivered, and what it weighs."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+import numpy as np
+from pydantic import Field
+
+from hextan.core import media
+from hextan.core.body_document import Part, RateText
+from hextan.core.columns import FormatColumns, columns_of
+from hextan.core.contract import Pair
+from hextan.core.package import FormatInPackage, LensOnBody, Package
+from hextan.core.package_settings import PackageSettings
+from hextan.core.rates import parse_rate
+from hextan.core.readout import rate_fits
+from hextan.core.speed import highest_of
+
+
+class DataAsk(Part):
+    """At which rate the data are counted, and what is delivered."""
+
+    #: Without it each format counts at the production's base rate.
+    fps: RateText | None = None
+    delivery: Pair = [3840, 2160]  # noqa: RUF012
+    squeeze: Annotated[float, Field(ge=0.5, le=4)] = 1.0
+
+
+def data_table(package: Package, settings: PackageSettings, ask: DataAsk) -> dict[str, Any]:
+    """Lay out pixels and data of every recording format of a package.
+
+    Returns
+    -------
+    ``fps`` and ``rows``. What can't be told for want of compression or bit rate is None.
+    """
+    fps = float(parse_rate(ask.fps or settings.base_fps))
+    places = list(package.formats.values())
+    if not places:
+        return {"fps": fps, "rows": []}
+    w, h = ask.delivery
+    delivery = {"aspect": w / h, "raster": [w, h]}
+    requests: Any = [here.as_request(fps, delivery) for here in places]
+    c = columns_of(requests, ask.squeeze)
+    head = np.minimum(
+        c.given.raster_w * c.picture_w / c.recorded_w / w, c.given.raster_h * c.picture_h / c.recorded_h / h
+    )
+    level = media.levelling_degrees(c.given.raster_w * ask.squeeze, c.given.raster_h, float(w), float(h))
+    return {
+        "fps": fps,
+        "rows": [
+            _row(here, c, i, float(head[i]), float(level[i]), settings, fps, ask)
+            for i, here in enumerate(places)
+        ],
+    }
+
+
+def _row(
+    here: FormatInPackage,
+    c: FormatColumns,
+    i: int,
+    headroom: float,
+    level: float,
+    settings: PackageSettings,
+    fps: float,
+    ask: DataAsk,
+) -> dict[str, Any]:
+    share_w, share_h = float(c.recorded_w[i] / c.read_w[i]), float(c.recorded_h[i] / c.read_h[i])
+    samples = float(c.samples_across[i]) * share_w, float(c.samples_down[i]) * share_h
+    raster = here.recording.raster
+    possible = highest_of(here).possible_fps
+    rate = here.recording.bytes_per_second(fps)
+    # Half a pixel of the delivery is not missing: rasters are whole pixels.
+    fits = headroom >= 1 - 0.5 / min(ask.delivery)
+    return {
+        "format_id": here.recording.id,
+        "format": here.recording.name,
+        "mode": here.mode.name,
+        "body": here.body.name,
+        "sampled": [int(samples[0] + 1e-6), int(samples[1] + 1e-6)],
+        "recorded": list(raster),
+        "delivered": list(ask.delivery),
+        "oversampling": [samples[0] / raster[0], samples[1] / raster[1]],
+        "headroom_percent": 100 * (headroom - 1),
+        "levelling_deg": level if np.isfinite(level) else 0.0 if fits else None,
+        "fits_rate": possible is None or bool(rate_fits(fps, possible)),
+        **_weights(here, settings, rate),
+        "crops": _crops(here, settings, samples, rate, ask),
+    }
+
+
+def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | None) -> dict[str, Any]:
+    """Data rate, minutes on each card, a day's storage, and how long the buffer lasts."""
+    if rate is None:
+        return {"mb_s": None, "card_minutes": {card.key: None for card in settings.cards}, "day_gb": None,
+                "day_gib": None, "buffer_s": None}  # fmt: skip
+    day = float(media.storage_bytes(settings.minutes_a_day, rate))
+    buffer = None
+    body = here.body
+    if body.buffer_bytes is not None and body.write_bytes_s is not None:
+        seconds = float(media.buffer_seconds(body.buffer_bytes, rate, body.write_bytes_s))
+        buffer = seconds if np.isfinite(seconds) else None
+    return {
+        "mb_s": rate / 1e6,
+        "card_minutes": {
+            card.key: float(media.card_minutes(card.capacity, card.unit, rate)) for card in settings.cards
+        },
+        "day_gb": day / media.BYTES["GB"],
+        "day_gib": day / media.BYTES["GiB"],
+        "buffer_s": buffer,
+    }
+
+
+def _crops(
+    here: FormatInPackage,
+    settings: PackageSettings,
+    samples: tuple[float, float],
+    rate: float | None,
+    ask: DataAsk,
+) -> list[dict[str, Any]]:
+    """Each in-camera crop against cropping the recording by the same factor afterwards.
+
+    In camera the raster and the data stay and fewer samples fill it; afterwards the samples stay and
+    1/C^2 of the pixels are left.
+    """
+    found = []
+    # An unknown circle: a small-circle mode may be needed, so it is offered.
+    for crop, factor in here.crops_that_apply(
+        frozenset(c.id for c in here.body.crops), LensOnBody(ask.squeeze)
+    ):
+        left = [round(n / factor) for n in here.recording.raster]
+        found.append(
+            {
+                "name": crop.name,
+                "factor": factor,
+                "in_camera_pixels": list(here.recording.raster),
+                "in_camera_oversampling": samples[0] / factor / here.recording.raster[0],
+                "afterwards_pixels": left,
+                "afterwards_oversampling": samples[0] / here.recording.raster[0],
+                "afterwards_headroom_percent": 100
+                * (min(left[0] / ask.delivery[0], left[1] / ask.delivery[1]) - 1),
+                "mb_s": None if rate is None else rate / 1e6,
+                "words": _crop_words(factor, samples[0] / factor / here.recording.raster[0], left, ask),
+            }
+        )
+    return found
+
+
+def _crop_words(factor: float, oversampling: float, left: list[int], ask: DataAsk) -> str:
+    sharp = (
+        f"in camera it is still oversampled ({oversampling:.2f})"
+        if oversampling > 1.001
+        else f"in camera it is upscaled ({oversampling:.2f} samples for each pixel)"
+        if oversampling < 0.999
+        else "in camera it is photosite for pixel"
+    )
+    enough = left[0] >= ask.delivery[0] and left[1] >= ask.delivery[1]
+    after = (
+        "enough for the delivery, and the frame can still be moved"
+        if enough
+        else "fewer than the delivery needs"
+    )
+    return (
+        f"×{factor:g}: {sharp}, and the frame is fixed; afterwards {left[0]} × {left[1]} pixels are left, {after}. "
+        "Card and buffer are the same."
+    )

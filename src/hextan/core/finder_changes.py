@@ -1,0 +1,125 @@
+"""What would admit a format that the finder rejected: the smallest change of each kind."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from hextan.core.coverage import needed_circle_mm
+from hextan.core.finder_ask import FinderAsk
+from hextan.core.finder_checks import Candidates, Check, angles_of
+from hextan.core.numbers import Flags, Floats
+from hextan.core.package import Package
+from hextan.core.package_settings import PackageSettings
+from hextan.core.rates import parse_rate, rate_words
+from hextan.core.readout import rate_fits
+
+
+class Changes:
+    """The nearest changes that would admit a rejected format: another rate, window, lens or card."""
+
+    def __init__(self, package: Package, c: Candidates, settings: PackageSettings, ask: FinderAsk,
+                 admitted: Flags) -> None:  # fmt: skip
+        self.c, self.settings, self.ask = c, settings, ask
+        self.admitted = np.flatnonzero(admitted)
+        self.body_ids = np.array([p.body.id for p in c.places])
+        self.lens_options = self._lens_options(package) if c.lens is not None else []
+
+    def admitting(self, i: int, failing: list[str]) -> list[str]:
+        """Say what would admit a format, the smallest change first."""
+        told = []
+        only = set(failing)
+        if only == {"rate"}:
+            told.append(self._next_rate(i))
+        if only and only <= {"covers", "angle_deg"}:
+            told.append(self._other_lens(i))
+        if only == {"card_minutes"}:
+            told.append(self._larger_card(i))
+        told.append(self._next_window(i))
+        return [text for text in told if text]
+
+    def _next_rate(self, i: int) -> str | None:
+        """The nearest lower rate of the same format that can be had."""
+        assert self.ask.rate is not None
+        here, h = self.c.places[i].recording, self.c.highest[i]
+        if here.interlaced is not self.ask.rate.interlaced:
+            return None
+        wanted = parse_rate(self.ask.rate.fps)
+        rates = {rate for span in here.rates.spans for rate in (span.low, span.high)}
+        had = [
+            r for r in rates if r < wanted and (h.possible_fps is None or rate_fits(float(r), h.possible_fps))
+        ]
+        return f"{rate_words(max(had))} fps instead of {rate_words(wanted)}" if had else None
+
+    def _next_window(self, i: int) -> str | None:
+        """The admitted format of the same body whose picture is nearest in size."""
+        same = self.admitted[self.body_ids[self.admitted] == self.body_ids[i]]
+        if not same.size:
+            return None
+        width = self.c.columns.picture_w
+        best = self.c.places[int(same[np.argmin(np.abs(np.log(width[same] / width[i])))])]
+        other = best.mode.name != self.c.places[i].mode.name
+        return f"{best.recording.name}{f' in {best.mode.name}' if other else ''} of the same body"
+
+    def _lens_options(self, package: Package) -> list[tuple[str, str, float, float | None, Floats]]:
+        """Every lens of the kit with the squeeze at hand, bare and behind each adapter: name, mount, focal, circle, angles."""
+        assert self.c.lens is not None
+        options = []
+        for _, lens in package.lenses.values():
+            if lens.squeeze != self.c.lens.squeeze or lens.id == self.c.lens.id:
+                continue
+            fitting = [None, *(a for a in package.adapters if a.lens_mount == lens.mount)]
+            for adapter in fitting:
+                m = 1.0 if adapter is None else adapter.magnification
+                focal = lens.focal_min_mm * m
+                name = lens.name + (f" with {adapter.name}" if adapter else "")
+                circle = None if lens.image_circle_mm is None else lens.image_circle_mm * m
+                mount = lens.mount if adapter is None else adapter.body_mount
+                options.append((name, mount, focal, circle, angles_of(self.c.columns, lens, focal)))
+        return options
+
+    def _other_lens(self, i: int) -> str | None:
+        """The lens nearest in focal length that mounts, covers and is wide enough here."""
+        cols, ask = self.c.columns, self.ask
+        needed = float(
+            needed_circle_mm(cols.recorded_w[i], cols.recorded_h[i], cols.offset_x[i], cols.offset_y[i])
+        )
+        mount = self.c.places[i].body.mount
+        fits = []
+        for name, to, focal, circle, angle in self.lens_options:
+            if to != mount:
+                continue
+            if ask.covers is not None and ask.covers.must and (circle is None or circle < needed):
+                continue
+            least = ask.angle_deg.least if ask.angle_deg is not None and ask.angle_deg.must else 0.0
+            if angle[i] >= least:
+                fits.append((abs(np.log(focal / self.c.focal_mm)), name))
+        return f"{min(fits)[1]} instead of {self.c.lens.name}" if fits and self.c.lens else None
+
+    def _larger_card(self, i: int) -> str | None:
+        assert self.ask.card_minutes is not None
+        rate = self.c.bytes_s[i]
+        enough = [
+            card for card in self.settings.cards if card.bytes / rate / 60 >= self.ask.card_minutes.least
+        ]
+        return f"the card {min(enough, key=lambda card: card.bytes).name}" if enough else None
+
+
+def why_empty(musts: list[Check]) -> str:
+    """Say which must would have to be loosened so that something is left."""
+    left = {}
+    for check in musts:
+        others = [other.met for other in musts if other is not check]
+        count = len(check.met) if not others else int(np.logical_and.reduce(others).sum())
+        if count:
+            left[check.label] = count
+    if left:
+        told = "; ".join(
+            f"without “{label}” {count} would" for label, count in sorted(left.items(), key=lambda x: -x[1])
+        )
+        return f"No format meets every must. Make one of them a wish: {told} remain."
+    impossible = [check.label for check in musts if not check.met.any()]
+    if impossible:
+        return f"No format meets “{'”, nor “'.join(impossible)}”, whatever else is asked."
+    return (
+        "No format meets every must, and no single one stands in the way: at least two have to be loosened."
+    )
