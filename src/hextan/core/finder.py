@@ -25,8 +25,8 @@ from hextan.core.package_settings import PackageSettings
 
 #: What settles equal scores, in this order; each says what the better one has.
 TIE_BREAKS = ("the sharper read", "the wider field on the sensor", "more samples for each pixel", "less data")
-#: A share or a score that differs by less than this is equal.
-EQUAL = 1e-9
+#: Scores are equal when so many digits are; below that is the noise of sums.
+DIGITS = 9
 
 
 def find_formats(package: Package, settings: PackageSettings, ask: FinderAsk) -> dict[str, Any]:
@@ -65,15 +65,15 @@ def find_formats(package: Package, settings: PackageSettings, ask: FinderAsk) ->
 def _ranked(c: Candidates, checks: list[Check], score: Floats, admitted: Flags) -> list[dict[str, Any]]:
     breaks = _tie_columns(c)
     # lexsort: the last key counts first; ties that remain keep the package's order.
-    rounded = np.round(score / EQUAL) * EQUAL
-    order = np.lexsort((np.arange(len(score)), *reversed([-b for b in breaks]), -rounded))
+    score = np.round(score, DIGITS)
+    order = np.lexsort((np.arange(len(score)), *reversed([-b for b in breaks]), -score))
     rows: list[dict[str, Any]] = []
     for i in (k for k in order.tolist() if admitted[k]):
         tie = None
-        if rows and abs(rows[-1]["score"] - score[i]) < EQUAL * 2:
+        if rows and rows[-1]["score"] == score[i]:
             last = rows[-1]["index"]
             tie = next((told for told, col in zip(TIE_BREAKS, breaks, strict=True)
-                        if abs(col[last] - col[i]) > EQUAL), "the order of the package")  # fmt: skip
+                        if col[last] != col[i]), "the order of the package")  # fmt: skip
         rows.append(
             {**_row(c, checks, i), "rank": len(rows) + 1, "score": float(score[i]), "tie": tie, "index": i}
         )

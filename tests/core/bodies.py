@@ -1,0 +1,38 @@
+"""Bodies for the tests: small ones made here, and those of the demo's catalogue."""
+
+import json
+from importlib.resources import files
+
+from hextan.core.body_document import body_of, parse_body
+from hextan.core.package import Package
+
+
+def a_format(name="UHD", **changes):
+    return {"key": name.replace(" ", "_"), "name": name, "raster": [3840, 2160], "rates": ["24", "25"],
+            "compression": 5.0} | changes  # fmt: skip
+
+
+def a_mode(name="Full", formats=(), **changes):
+    return {"key": name.replace(" ", "_"), "name": name, "window": [6000, 3375], "row_time_us": 6.0,
+            "overhead_us": 400.0, "formats": list(formats)} | changes  # fmt: skip
+
+
+def a_body(modes=(), **changes):
+    return {"key": "body", "name": "Skerry 60", "maker": "Halewick", "mount": "W54", "photosites": [6000, 4000],
+            "pitch_um": 6.0, "modes": list(modes)} | changes  # fmt: skip
+
+
+def catalogue():
+    text = files("hextan.demo").joinpath("catalogue.json").read_text(encoding="utf-8")
+    return [parse_body(body) for body in json.loads(text)["bodies"]]
+
+
+def package_of(documents, **more):
+    """Put documents into a package, with ids that are unique over all bodies."""
+    bodies, used = [], 0
+    for number, document in enumerate(documents, 1):
+        rows = [row for mode in document.modes for row in (mode, *mode.formats)] + list(document.crops)
+        ids = {row.key: used + i for i, row in enumerate(rows, 1)}
+        used += len(rows)
+        bodies.append(body_of(document, ids, number))
+    return Package(bodies=tuple(bodies), **more)

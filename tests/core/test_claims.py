@@ -1,0 +1,209 @@
+"""Do the claims hold? Crop factors by every reading, tapes with their errors, fits of stated limits."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from hextan.core.body_document import CropClaim, PixelClaim, SpeedClaim, TapeClaim, parse_body
+from hextan.core.claims import check_claims, check_crop, check_pixels, check_tape, fit_speed, implied_width_mm
+from tests.core.bodies import a_body, a_format, a_mode, catalogue
+
+
+@pytest.fixture(scope="module")
+def body():
+    """A window of exactly 24 x 12.66 mm, 17:9 as 4096:2160, on a sensor of 36 x 24 mm."""
+    formats = [a_format("4096", raster=[4096, 2160]), a_format("UHD")]
+    crops = [{"key": "s", "name": "Steady", "rules": [{"mode": "Full", "factor": 1.1}]}]
+    return parse_body(a_body([a_mode(window=[4000, 2110], formats=formats)], crops=crops))
+
+
+def crop(body, factor, decimals=2, aspect=None, others=()):
+    claim = CropClaim(mode="Full", factor=factor, decimals=decimals, aspect=aspect)
+    return check_crop(body, claim, list(others))
+
+
+@pytest.mark.parametrize(
+    ("factor", "aspect", "reading"),
+    [
+        (1.50, None, "Full whole, by width against full frame: 1.500"),
+        (1.04, None, "Full whole, by width against Super 35: 1.037"),
+        (1.59, None, "Full whole, by diagonal against full frame: 1.595"),
+        (1.90, None, "Full whole, by height against full frame: 1.896"),
+        # Trimmed to 16:9 the window is 12.66 x 16/9 = 22.507 mm wide: 36 / 22.507 = 1.5995.
+        (1.60, [16, 9], "Full trimmed to 16:9, by width against full frame: 1.600"),
+        # 4 % tighter than by the whole window: a crop was left on.
+        (1.65, None, "Full with Steady on, by width against full frame: 1.650"),
+    ],
+)
+def test_the_reading_that_reproduces_a_claim_is_named(body, factor, aspect, reading):
+    told = crop(body, factor, aspect=aspect)
+    assert told["verdict"] == "holds"
+    assert reading in told["text"]
+
+
+def test_no_claim_is_wrong_because_of_another_basis(body):
+    """Every reading of the window itself, as printed to two digits, is accepted."""
+    w, h = 24.0, 12.66
+    for ref_w, ref_h in ((24.89, 18.66), (36.0, 24.0)):
+        for k in (ref_w / w, ref_h / h, math.hypot(ref_w, ref_h) / math.hypot(w, h)):
+            assert crop(body, round(k, 2))["verdict"] == "holds"
+
+
+def test_a_claim_that_was_rounded_on_the_way_is_near(body):
+    # 1.5 x 1.0667 = 1.6 by the chain; 1.605 is 0.35 % from 1.5995.
+    told = crop(body, 1.605, decimals=3, aspect=[16, 9])
+    assert told["verdict"] == "near"
+    assert "(-0.3%)" in told["text"]
+
+
+def test_a_claim_that_nothing_gives_says_by_how_much(body):
+    told = crop(body, 1.30)
+    assert told["verdict"] == "fails"
+    assert told["text"] == (
+        "No reading of Full gives 1.30; the nearest is Full with Steady on, by diagonal against Super 35: 1.261, and "
+        "the claim is +3.1% from it. Measure it with a tape."
+    )
+
+
+def test_a_copied_page_is_recognised():
+    ebb, skiff, *rest = catalogue()
+    claim = next(c for c in ebb.claims.crops if c.factor == 1.54)
+    told = check_crop(ebb, claim, [skiff, *rest])
+    assert told["verdict"] == "elsewhere"
+    assert (
+        "It fits Corran Skiff 46: 17:9 4.6K whole, by diagonal against full frame: 1.537. Was the page copied?"
+        in told["text"]
+    )
+    assert check_crop(ebb, claim, [])["verdict"] == "fails"
+
+
+def tape(body, width_mm, focal=50.0, distance=4.0, error=0.005, **more):
+    """A tape measurement of a window of a known width."""
+    field = width_mm / implied_width_mm(focal, distance * 1000, 1.0) / 1000
+    return check_tape(body, TapeClaim(mode="Full", focal_mm=focal, focal_error_mm=0.1, distance_m=distance,
+                                      field_m=field, field_error_m=error, **more))  # fmt: skip
+
+
+def test_tape_agrees_within_its_error(body):
+    told = tape(body, 24.05)
+    assert told["implied_mm"] == pytest.approx(24.05)
+    assert told["verdict"] == "holds"
+    assert told["computed_mm"] == pytest.approx(24.0)
+    assert tape(body, 12.66 * 16 / 9, format="UHD")["verdict"] == "holds"
+
+
+def test_tape_disagrees_and_finds_what_was_claimed(body):
+    claimed = body.model_copy(update={"claims": body.claims.model_copy(update={"crops": [
+        CropClaim(mode="Full", factor=1.5), CropClaim(mode="Full", factor=1.65)]})})  # fmt: skip
+    told = tape(claimed, 36 / 1.65)
+    assert told["verdict"] == "fails"
+    assert (
+        "they disagree by -9.1%. It fits the claim 1.65 by width against full frame (21.82 mm)."
+        in told["text"]
+    )
+    assert "Is a crop on, or is the mode another one?" in tape(body, 36 / 1.65)["text"]
+
+
+def test_a_coarse_tape_says_what_to_measure_better(body):
+    told = tape(body, 24.0, error=0.2)
+    assert told["verdict"] == "coarse"
+    assert told["measure_better"] == "field width"
+    assert told["text"].endswith("Measure the field width better: most of the error comes from it.")
+    assert tape(body, 24.15)["verdict"] == "coarse"
+
+
+def test_tape_error_against_random_draws(body):
+    """The stated error is the spread of the implied width over random errors (Monte Carlo, numpy)."""
+    claim = TapeClaim(mode="Full", focal_mm=50.0, focal_error_mm=0.3, distance_m=4.0, distance_error_m=0.02,
+                      field_m=1.85, field_error_m=0.01)  # fmt: skip
+    rng = np.random.default_rng(7)
+    f, d, w = (c + e * rng.normal(size=4000) for c, e in ((50.0, 0.3), (4000.0, 20.0), (1850.0, 10.0)))
+    spread = np.std([implied_width_mm(*x) for x in zip(f, d, w, strict=True)])
+    assert check_tape(body, claim)["error_mm"] == pytest.approx(spread, rel=0.05)
+
+
+def test_tape_where_nothing_can_be_focused(body):
+    told = check_tape(body, TapeClaim(mode="Full", focal_mm=100.0, distance_m=0.3, field_m=0.1))
+    assert (told["verdict"], told["implied_mm"]) == ("unknown", None)
+
+
+def limits(row_time, overhead, rows, digits=1):
+    return [SpeedClaim(rows=n, fps=round(1e6 / (n * row_time + overhead), digits)) for n in rows]
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.floats(1.0, 15.0), st.floats(100.0, 2000.0), st.randoms(use_true_random=False))
+def test_fit_recovers_row_time_and_overhead_from_printed_limits(row_time, overhead, random):
+    """Synthetic limits, rounded as they are printed, with a little noise."""
+    rows = random.sample(range(500, 4000, 125), 6)
+    claims = [
+        SpeedClaim(rows=n, fps=1e6 / (n * row_time + overhead) * (1 + random.uniform(-5e-4, 5e-4)))
+        for n in rows
+    ]
+    told = fit_speed(claims)
+    assert told["verdict"] == "holds"
+    assert told["row_time_us"] == pytest.approx(row_time, rel=0.02)
+    assert told["overhead_us"] == pytest.approx(overhead, abs=0.01 * row_time * max(rows))
+
+
+@pytest.mark.parametrize("spoiled", range(5))
+@pytest.mark.parametrize("factor", [1.07, 0.8])
+def test_the_limit_that_does_not_fit_is_flagged(spoiled, factor):
+    claims = limits(6.35, 420.0, [3620, 2692, 2448, 2000, 1224], digits=2)
+    claims[spoiled] = claims[spoiled].model_copy(update={"fps": claims[spoiled].fps * factor})
+    told = fit_speed(claims)
+    assert told["verdict"] == "fails"
+    assert [row["off"] for row in told["rows"]] == [i == spoiled for i in range(5)]
+    assert told["rows"][spoiled]["residual"] == pytest.approx(factor - 1, abs=2e-3)
+    assert told["row_time_us"] == pytest.approx(6.35, rel=2e-3)
+    assert ("faster than the readout can be" if factor > 1 else "something else binds it") in told["text"]
+
+
+def test_two_limits_say_little_and_one_nothing():
+    assert fit_speed(limits(6.0, 400.0, [3000, 1500]))["verdict"] == "coarse"
+    assert fit_speed(limits(6.0, 400.0, [3000]))["row_time_us"] is None
+    assert fit_speed(limits(6.0, 400.0, [3000, 3000, 3000]))["verdict"] == "unknown"
+
+
+def test_limits_that_cannot_be():
+    told = fit_speed([SpeedClaim(rows=1000, fps=30.0), SpeedClaim(rows=3000, fps=60.0)])
+    assert told["verdict"] == "fails"
+    assert "more rows cannot take less time" in told["text"]
+
+
+@pytest.mark.parametrize(
+    ("megapixels", "decimals", "verdict", "words"),
+    [
+        (24.0, 1, "holds", "the active photosites"),
+        (25.2, 1, "holds", "all photosites of the chip"),
+        (10.7, 1, "holds", "Crop's window (24.0 MP / 2.250)"),
+        # 24 MP at 1.5x leaves 10.7 MP; people divide once and get 16 (common practice, no source).
+        (16.0, 1, "fails", "the crop's factor once instead of its square"),
+        (30.0, 1, "fails", "from all photosites of the chip"),
+    ],
+)
+def test_pixel_counts(megapixels, decimals, verdict, words):
+    document = parse_body(
+        a_body([a_mode("Crop", window=[4000, 2667])], photosites=[6000, 4000], total_photosites=[6100, 4130])
+    )
+    mode = "Crop" if megapixels in (10.7, 16.0) else None
+    told = check_pixels(document, PixelClaim(mode=mode, megapixels=megapixels, decimals=decimals))
+    assert told["verdict"] == verdict
+    assert words in told["text"]
+
+
+def test_a_uhd_frame_is_8_3_megapixels():
+    """3840 x 2160 (ITU-R BT.2020, from memory)."""
+    document = parse_body(a_body([a_mode("UHD", window=[3840, 2160])]))
+    told = check_pixels(document, PixelClaim(mode="UHD", megapixels=8.3, decimals=1))
+    assert told["verdict"] == "holds"
+
+
+def test_all_claims_of_the_demo_are_answered():
+    for document in catalogue():
+        told = check_claims(document, [])
+        for kind in ("crops", "tapes", "pixels"):
+            assert [c["key"] for c in told[kind]] == [c.key for c in getattr(document.claims, kind)]
