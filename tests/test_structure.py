@@ -13,7 +13,8 @@ MAY_IMPORT = {
     "core": {"core"},
     "store": {"store", "core"},
     "demo": {"demo", "store", "core"},
-    "api": {"api", "demo", "store", "core"},
+    "formats": {"formats", "core"},
+    "api": {"api", "demo", "formats", "store", "core"},
     "cli": {"core"},
 }
 #: Outside libraries of the core: numbers, and the checking of what comes in. No web, no database.

@@ -78,7 +78,8 @@ def list_bodies(production_id: ProductionId, db: Db) -> BodyList:
     )
 
 
-def _kept(row: models.Body) -> BodyKept:
+def kept(row: models.Body) -> BodyKept:
+    """Show a body with its version."""
     return BodyKept(id=row.id, version=row.version, document=bodies.document_of(row))
 
 
@@ -89,16 +90,16 @@ def add_body(production_id: ProductionId, asked: BodyNew, db: Db) -> BodyKept:
     if asked.catalogue_body_id is not None:
         shelf = repositories.catalogue_of(db)
         source = bodies.find_body(db, shelf.id, asked.catalogue_body_id)
-        return _kept(bodies.copy_from_catalogue(db, production, source))
+        return kept(bodies.copy_from_catalogue(db, production, source))
     if asked.body_id is not None:
-        return _kept(bodies.duplicate(db, production, bodies.find_body(db, production_id, asked.body_id)))
+        return kept(bodies.duplicate(db, production, bodies.find_body(db, production_id, asked.body_id)))
     if asked.document is None:
         rule = "give a document, or a catalogue_body_id, or a body_id to copy"
         raise InvalidInputError.of(Fault("document", None, rule))
     check_body(asked.document, "document")
     row = bodies.add_body(db, production, asked.document)
     db.commit()
-    return _kept(row)
+    return kept(row)
 
 
 @router.post("/bodies/sheet", responses={200: {"model": BodySheet}})
@@ -121,20 +122,20 @@ def _others(db: Session, production_id: int, document: BodyDocument) -> list[Bod
 @router.get("/bodies/{body_id}")
 def read_body(production_id: ProductionId, body_id: BodyId, db: Db) -> BodyKept:
     """Give a body's document."""
-    return _kept(bodies.find_body(db, production_id, body_id))
+    return kept(bodies.find_body(db, production_id, body_id))
 
 
 @router.put("/bodies/{body_id}", responses=STALE)
 def write_body(production_id: ProductionId, body_id: BodyId, asked: BodyWrite, db: Db) -> BodyKept:
     """Keep a body; 409 with both when somebody else kept one in between."""
     check_body(asked.document, "document")
-    return _kept(bodies.save_body(db, production_id, body_id, asked.version, asked.document))
+    return kept(bodies.save_body(db, production_id, body_id, asked.version, asked.document))
 
 
 @router.post("/bodies/{body_id}/removal", responses=STALE)
 def remove_body(production_id: ProductionId, body_id: BodyId, asked: BodyRemoval, db: Db) -> BodyKept:
     """Take a body out of the production, or bring it back; nothing is lost."""
-    return _kept(bodies.set_removed(db, production_id, body_id, asked.version, asked.removed))
+    return kept(bodies.set_removed(db, production_id, body_id, asked.version, asked.removed))
 
 
 @router.get("/bodies/{body_id}/catalogue")
@@ -148,7 +149,7 @@ def catalogue_changes(production_id: ProductionId, body_id: BodyId, db: Db) -> l
 def settle_changes(production_id: ProductionId, body_id: BodyId, asked: ChangesSettled, db: Db) -> BodyKept:
     """Take some of the catalogue's changes, leave others for good."""
     row = bodies.find_body(db, production_id, body_id)
-    return _kept(bodies.settle_changes(db, row, asked.version, asked.take, asked.leave))
+    return kept(bodies.settle_changes(db, row, asked.version, asked.take, asked.leave))
 
 
 def _settings(db: Session, production_id: int) -> PackageSettings:

@@ -260,6 +260,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/bodies/{body_id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Formats
+         * @description Read recording formats into a body, without keeping it: the page shows them, and they can be undone.
+         */
+        post: operations["read_formats_api_productions__production_id__bodies__body_id__csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bodies/{body_id}/file/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Body File
+         * @description Give a body as a file: whole (json), its recording formats (csv), or as an ASC FDL with deliveries.
+         */
+        get: operations["body_file_api_productions__production_id__bodies__body_id__file__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/bodies/{body_id}/removal": {
         parameters: {
             query?: never;
@@ -300,6 +340,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/files/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description Add the bodies of a file; all of them or none.
+         */
+        post: operations["read_file_api_productions__production_id__files__kind__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/finder": {
         parameters: {
             query?: never;
@@ -314,6 +374,26 @@ export interface paths {
          * @description Answer what a shot can be recorded in, ranked, and why the rest is out.
          */
         post: operations["finder_api_productions__production_id__finder_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/formats-template.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Formats Template
+         * @description Give an empty table of recording formats, to be filled in.
+         */
+        get: operations["formats_template_api_productions__production_id__formats_template_csv_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1315,6 +1395,18 @@ export interface components {
             pixels_across: number;
         };
         /**
+         * DeliveryRead
+         * @description A delivery that a file speaks of.
+         */
+        DeliveryRead: {
+            /** Aspect */
+            aspect: number[];
+            /** Label */
+            label: string;
+            /** Protect */
+            protect: number;
+        };
+        /**
          * DeliveryWish
          * @description A raster to deliver: the recording must have a pixel for each of its pixels.
          */
@@ -1471,6 +1563,18 @@ export interface components {
             height: number | null;
             /** Width */
             width: number | null;
+        };
+        /**
+         * FileRead
+         * @description What came of a file.
+         */
+        FileRead: {
+            /** Bodies */
+            bodies: components["schemas"]["BodyKept"][];
+            /** Deliveries */
+            deliveries: components["schemas"]["DeliveryRead"][];
+            /** Notes */
+            notes: string[];
         };
         /**
          * FinderAnswer
@@ -1665,6 +1769,13 @@ export interface components {
             rates: number[];
             /** Raw */
             raw: boolean;
+        };
+        /**
+         * FormatsRead
+         * @description A body with the formats of a file in it; not kept yet.
+         */
+        FormatsRead: {
+            document: components["schemas"]["BodyDocument"];
         };
         /**
          * FreeWindow
@@ -4052,6 +4163,151 @@ export interface operations {
             };
         };
     };
+    read_formats_api_productions__production_id__bodies__body_id__csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                body_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormatsRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    body_file_api_productions__production_id__bodies__body_id__file__kind__get: {
+        parameters: {
+            query?: {
+                aspect?: number[] | null;
+                protect?: number;
+                squeeze?: number;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                body_id: number;
+                kind: "json" | "csv" | "fdl";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     remove_body_api_productions__production_id__bodies__body_id__removal_post: {
         parameters: {
             query?: never;
@@ -4204,6 +4460,78 @@ export interface operations {
             };
         };
     };
+    read_file_api_productions__production_id__files__kind__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                kind: "json" | "fdl";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     finder_api_productions__production_id__finder_post: {
         parameters: {
             query?: never;
@@ -4226,6 +4554,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinderAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    formats_template_api_productions__production_id__formats_template_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
                 };
             };
             /** @description Bad Request */

@@ -82,8 +82,8 @@ def _scan_modes() -> None:
 def _recording_formats() -> None:
     _filled('recording_format', sa.Column('samples', sa.Text(), nullable=False), "'4:2:2'")
     op.execute("update recording_format set samples = 'raw' where raw")
-    op.execute("update recording_format set samples = substring(codec from '4:[24][024]') "
-               "where not raw and substring(codec from '4:[24][024]') in ('4:2:0', '4:2:2', '4:4:4')")
+    op.execute("update recording_format set samples = substring(codec from '4:[24]:[024]') "
+               "where not raw and substring(codec from '4:[24]:[024]') in ('4:2:0', '4:2:2', '4:4:4')")
     _check('recording_format', 'samples_known', "samples in ('raw', '4:2:0', '4:2:2', '4:4:4')")
     for name in ('compression', 'megabits', 'megabits_at_fps'):
         op.add_column('recording_format', sa.Column(name, sa.Double(), nullable=True))

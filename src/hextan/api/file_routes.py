@@ -1,0 +1,107 @@
+"""Bodies out as files and in from files."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+from urllib.parse import quote
+
+from fastapi import APIRouter, Body, Path, Query, Response
+
+from hextan.api.errors import BAD
+from hextan.api.evaluation_schema import Shape
+from hextan.api.package_routes import kept
+from hextan.api.package_schemas import BodyKept
+from hextan.api.plumbing import Db, Id, ProductionId
+from hextan.core.body_document import BodyDocument
+from hextan.formats import body_json, fdl, formats_csv
+from hextan.store import bodies, repositories
+
+router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
+MEDIA = {"json": "application/json", "csv": "text/csv; charset=utf-8", "fdl": "application/json"}
+SUFFIX = {"json": "json", "csv": "csv", "fdl": "fdl"}
+FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
+DOWNLOAD: dict[int | str, dict[str, Any]] = {
+    200: {"content": {"application/octet-stream": {}}, "description": "The file."}
+}
+
+
+class DeliveryRead(Shape):
+    """A delivery that a file speaks of."""
+
+    label: str
+    aspect: list[int]
+    protect: float
+
+
+class FileRead(Shape):
+    """What came of a file."""
+
+    bodies: list[BodyKept]
+    deliveries: list[DeliveryRead]
+    notes: list[str]
+
+
+class FormatsRead(Shape):
+    """A body with the formats of a file in it; not kept yet."""
+
+    document: BodyDocument
+
+
+def _download(data: bytes, kind: str, name: str) -> Response:
+    header = f"attachment; filename*=UTF-8''{quote(f'{name}.{SUFFIX[kind]}', safe='')}"
+    return Response(data, media_type=MEDIA[kind], headers={"Content-Disposition": header})
+
+
+@router.get("/bodies/{body_id}/file/{kind}", response_class=Response, responses=DOWNLOAD)
+def body_file(
+    production_id: ProductionId,
+    body_id: Annotated[Id, Path()],
+    kind: Literal["json", "csv", "fdl"],
+    db: Db,
+    aspect: Annotated[list[Annotated[float, Query(ge=0.1, le=10)]] | None, Query(max_length=20)] = None,
+    protect: Annotated[float, Query(ge=0, le=0.9)] = 0.0,
+    squeeze: Annotated[float, Query(ge=0.5, le=4)] = 1.0,
+) -> Response:
+    """Give a body as a file: whole (json), its recording formats (csv), or as an ASC FDL with deliveries."""
+    row = bodies.find_body(db, production_id, body_id)
+    document = bodies.document_of(row)
+    if kind == "json":
+        data = body_json.write_bodies([document])
+    elif kind == "csv":
+        data = formats_csv.write_formats(document)
+    else:
+        ratios = [fdl.aspect_ratio(a) for a in aspect or [16 / 9]]
+        deliveries = [fdl.Delivery(f"{w}:{h}", (w, h), protect) for w, h in ratios]
+        data, _ = fdl.write_fdl(document, deliveries, squeeze)
+    return _download(data, kind, document.name)
+
+
+@router.get("/formats-template.csv", response_class=Response, responses=DOWNLOAD)
+def formats_template(production_id: ProductionId) -> Response:
+    """Give an empty table of recording formats, to be filled in."""
+    return _download(formats_csv.write_template(), "csv", "recording-formats")
+
+
+@router.post("/files/{kind}", status_code=201)
+def read_file(production_id: ProductionId, kind: Literal["json", "fdl"], data: FileBytes, db: Db) -> FileRead:
+    """Add the bodies of a file; all of them or none."""
+    production = repositories.find_production(db, production_id)
+    read = fdl.FdlRead(body_json.read_bodies(data), [], []) if kind == "json" else fdl.read_fdl(data)
+    rows = [bodies.add_body(db, production, document) for document in read.bodies]
+    db.commit()
+    return FileRead(
+        bodies=[kept(row) for row in rows],
+        deliveries=[
+            DeliveryRead(label=d.label, aspect=list(d.aspect), protect=d.protect) for d in read.deliveries
+        ],
+        notes=read.notes,
+    )
+
+
+@router.post("/bodies/{body_id}/csv")
+def read_formats(
+    production_id: ProductionId, body_id: Annotated[Id, Path()], data: FileBytes, db: Db
+) -> FormatsRead:
+    """Read recording formats into a body, without keeping it: the page shows them, and they can be undone."""
+    document = bodies.document_of(bodies.find_body(db, production_id, body_id))
+    return FormatsRead(document=formats_csv.read_formats(data, document))

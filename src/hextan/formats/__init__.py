@@ -1,0 +1,1 @@
+"""Open formats: bytes in, the core's objects out, and back."""
