@@ -302,6 +302,25 @@ def test_a_change_of_equipment_is_seen_at_once(view, session, bench, production_
     view(status=422)
 
 
+def test_a_bench_whose_equipment_is_gone_is_mended(client, production_id, bench):
+    url = f"/api/productions/{production_id}/bench/mended"
+    whole = client.post(url, json=bench["state"]).json()
+    assert whole == {"state": bench["state"], "notes": []}
+    gone = bench["state"] | {
+        "format_id": 10**9, "lens_id": 10**9, "adapter_id": 10**9, "pinned": [10**9, bench["state"]["format_id"]],
+        "reference": {"name": "scan_mode", "scan_mode_id": 10**9, "by": "height"},
+    }  # fmt: skip
+    got = client.post(url, json=gone).json()
+    assert len(got["notes"]) == 4
+    assert got["notes"][0] == (
+        "The recording format is not in the package any more: Full 6.4K raw is shown instead."
+    )
+    assert got["state"]["pinned"] == [bench["state"]["format_id"]]
+    assert (got["state"]["reference"]["name"], got["state"]["reference"]["by"]) == ("super35", "height")
+    view = client.post(f"/api/productions/{production_id}/bench/view", json={"state": got["state"]})
+    assert view.status_code == 200
+
+
 def test_unknown_production(client):
     for path in ("package", "bench"):
         answer = client.get(f"/api/productions/999999/{path}")

@@ -1,21 +1,45 @@
 <script lang="ts">
-  import { openBench } from './lib/bench.svelte'
+  import { openBench, type Bench } from './lib/bench.svelte'
+  import { router } from './lib/router.svelte'
   import BenchView from './views/BenchView.svelte'
 
-  const opening = openBench()
+  const place = $derived(router.place)
+  // Entering the Bench opens it anew: the package may have been changed meanwhile.
+  const opening = $derived(place.view === 'bench' ? openBench() : null)
+  const packageView = $derived(place.view === 'package' ? import('./views/PackageView.svelte') : null)
+  let shown: Bench | undefined
+
+  // A Bench that is left has to keep what still waits.
+  $effect(() => {
+    const pending = opening
+    void pending?.then(({ bench }) => (shown = bench))
+    return () => shown?.close()
+  })
 </script>
 
-{#await opening}
-  <p class="waiting soft">Opening the production…</p>
-{:then { bench, name, problem }}
-  {#if bench}
-    <BenchView {bench} productionName={name ?? ''} />
-  {:else}
-    <p class="waiting fault" role="alert">
-      {problem?.message} <button class="knob" onclick={() => location.reload()}>Try again</button>
-    </p>
-  {/if}
-{/await}
+<svelte:document onclick={(event) => router.follow(event)} />
+
+{#if opening}
+  {#await opening}
+    <p class="waiting soft">Opening the production…</p>
+  {:then { bench, name, problem }}
+    {#if bench}
+      <BenchView {bench} productionName={name ?? ''} />
+    {:else}
+      <p class="waiting fault" role="alert">
+        {problem?.message} <button class="knob" onclick={() => location.reload()}>Try again</button>
+        {#if place.productionId}<a class="knob" href="/p/{place.productionId}/package">Go to the package</a
+          >{/if}
+      </p>
+    {/if}
+  {/await}
+{:else if packageView}
+  {#await packageView then { default: PackageView }}
+    {#key place.productionId}
+      <PackageView productionId={place.productionId ?? 0} rest={place.rest} />
+    {/key}
+  {/await}
+{/if}
 
 <style>
   .waiting {

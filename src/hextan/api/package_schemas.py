@@ -300,11 +300,19 @@ class SpeedCurve(Shape):
     points: list[list[float]]
 
 
+class Movement(Shape):
+    """A movement that is named, and how long it takes to cross the frame."""
+
+    name: str
+    crossing_s: float
+
+
 class SpeedTable(Shape):
     """The speed of all scan modes."""
 
     base_fps: float
     wanted_fps: float
+    movements: list[Movement]
     modes: list[SpeedRow]
     curves: list[SpeedCurve]
 

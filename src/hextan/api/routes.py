@@ -13,6 +13,7 @@ from hextan.api.evaluation_schema import ErrorAnswer, EvaluationAnswer
 from hextan.api.plumbing import Db, ProductionId, json_answer
 from hextan.api.schemas import (
     BenchAsk,
+    BenchMended,
     BenchRead,
     BenchView,
     BenchWrite,
@@ -24,6 +25,7 @@ from hextan.api.schemas import (
 )
 from hextan.core import evaluate
 from hextan.core.bench import bench_view
+from hextan.core.bench_state import BenchState, mended
 from hextan.core.distances import parse_distance_m
 from hextan.store import repositories
 
@@ -113,3 +115,11 @@ def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db, request: Re
     """Compute what the Bench shows for a state, without keeping it."""
     equipment = request.app.state.packages.package(db, production_id)
     return json_answer(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))
+
+
+@router.post("/productions/{production_id}/bench/mended")
+def mend_bench(production_id: ProductionId, state: BenchState, db: Db, request: Request) -> BenchMended:
+    """Put what is there in the place of equipment that is gone, without keeping it."""
+    equipment = request.app.state.packages.package(db, production_id)
+    whole, notes = mended(state, equipment)
+    return BenchMended(state=whole, notes=notes)

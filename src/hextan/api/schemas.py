@@ -185,6 +185,13 @@ class BenchWrite(Shape):
     state: BenchState
 
 
+class BenchMended(Shape):
+    """A Bench whose equipment is all there, and what had to be replaced."""
+
+    state: BenchState
+    notes: list[str]
+
+
 class BenchAsk(Shape):
     """A Bench to compute, without keeping it."""
 

@@ -7,7 +7,8 @@ from typing import Annotated, Any, Literal, TypeAlias
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from hextan.core.contract import Coc, CocByDiagonal, FocalMm, Fps, Metres, Stop, faults_of
-from hextan.core.errors import InvalidInputError
+from hextan.core.errors import InvalidInputError, NotFoundError
+from hextan.core.package import Package
 from hextan.core.references import By
 
 SCHEMA = "hextan.bench"
@@ -92,3 +93,37 @@ def parse_state(data: Any) -> BenchState:
         return BenchState.model_validate(data)
     except ValidationError as error:
         raise InvalidInputError.of(*faults_of(error, "state")) from None
+
+
+def mended(state: BenchState, package: Package) -> tuple[BenchState, list[str]]:
+    """Put what is there in the place of equipment that is gone from the package, and say so.
+
+    Raises
+    ------
+    NotFoundError
+        When the package has no recording format or no lens at all.
+    """
+    if not package.formats or not package.lenses:
+        raise NotFoundError(
+            "This production has no recording format or no lens yet: enter a body and a lens first."
+        )
+    change: dict[str, Any] = {}
+    notes = []
+    if state.format_id not in package.formats:
+        here = next(iter(package.formats.values()))
+        change["format_id"] = here.recording.id
+        notes.append(
+            f"The recording format is not in the package any more: {here.recording.name} is shown instead."
+        )
+    if state.lens_id not in package.lenses:
+        _, lens = next(iter(package.lenses.values()))
+        change |= {"lens_id": lens.id, "focal_mm": None}
+        notes.append(f"The lens is not in the package any more: {lens.name} is shown instead.")
+    if state.adapter_id is not None and all(a.id != state.adapter_id for a in package.adapters):
+        change["adapter_id"] = None
+        notes.append("The adapter is not in the package any more.")
+    if state.reference.name == "scan_mode" and state.reference.scan_mode_id not in package.modes:
+        change["reference"] = BenchReference(by=state.reference.by)
+        notes.append("The window of reference is not in the package any more: Super 35 is the reference.")
+    change["pinned"] = [key for key in state.pinned if key in package.formats]
+    return state.model_copy(update=change), notes

@@ -14,7 +14,7 @@ import numpy as np
 
 from hextan.core.numbers import Floats, Real, positive
 from hextan.core.package import Body, FormatInPackage, Package, ScanMode
-from hextan.core.package_settings import PackageSettings
+from hextan.core.package_settings import MOVEMENTS, PackageSettings
 from hextan.core.rates import parse_rate
 from hextan.core.readout import frame_time_us, rate_fits
 
@@ -113,12 +113,13 @@ def speed_table(package: Package, settings: PackageSettings) -> dict[str, Any]:
     Returns
     -------
     ``modes`` (one row each), ``curves`` (rate against window height, for each sensor and way of
-    reading it), ``wanted_fps`` and ``base_fps``.
+    reading it), ``movements`` to choose from, ``wanted_fps`` and ``base_fps``.
     """
     base, wanted = parse_rate(settings.base_fps), parse_rate(settings.wanted_fps)
     return {
         "base_fps": float(base),
         "wanted_fps": float(wanted),
+        "movements": [{"name": name, "crossing_s": seconds} for name, seconds in MOVEMENTS.items()],
         "modes": [
             _mode_row(body, mode, settings, float(base), float(wanted))
             for body in package.bodies

@@ -2,12 +2,11 @@
 import { fromQuery, toQuery } from './address'
 import * as client from './client'
 import { History } from './history'
+import { Latest } from './latest'
 import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem } from './types'
 
 const KEEP_AFTER_MS = 600
 const NOTE_AFTER_MS = 150
-/** A question that has waited this long for its answer is given up when a newer one stands. */
-const STALE_MS = 400
 
 export class Bench {
   readonly productionId: number
@@ -24,15 +23,30 @@ export class Bench {
 
   #version: number
   #history: History<BenchState>
-  #busy = false
-  #asked = 0
-  #again = false
-  #abort = new AbortController()
+  #latest = new Latest(
+    () => ({
+      state: this.state,
+      open_rows: this.open,
+      plan_extent_m: this.dragging ? (this.view?.plan.extent_m ?? null) : null,
+    }),
+    async (ask, signal) => {
+      const { data, problem } = await client.viewBench(this.productionId, ask, signal)
+      if (data) this.view = data
+      this.problem = problem ?? null
+    },
+  )
   #noteTimer: ReturnType<typeof setTimeout> | undefined
   #unkept = false
   #keepTimer: ReturnType<typeof setTimeout> | undefined
 
-  constructor(productionId: number, equipment: Package, version: number, kept: BenchState, search: string) {
+  constructor(
+    productionId: number,
+    equipment: Package,
+    version: number,
+    state: BenchState,
+    /** What had to be replaced because it is gone. */
+    readonly notes: string[],
+  ) {
     this.productionId = productionId
     this.package = equipment
     // Never changes after this, so it needs no reactivity.
@@ -47,11 +61,21 @@ export class Bench {
     this.lenses = equipment.lens_sets.flatMap((set) => set.lenses)
     this.#version = version
     this.#history = new History(undefined, this.#keptHistory())
-    this.state = fromQuery(search, kept)
+    this.state = state
     this.steps = { back: this.#history.past.length, forth: this.#history.future.length }
-    this.#ask()
-    addEventListener('pagehide', () => this.#keepNow())
+    this.#latest.want()
+    addEventListener('pagehide', this.#leave)
   }
+
+  /** When another view takes its place. */
+  close() {
+    removeEventListener('pagehide', this.#leave)
+    clearTimeout(this.#noteTimer)
+    clearTimeout(this.#keepTimer)
+    if (this.#unkept) void this.#keep()
+  }
+
+  readonly #leave = () => this.#keepNow()
 
   get place(): FormatPlace | undefined {
     return this.places.get(this.state.format_id)
@@ -81,12 +105,12 @@ export class Bench {
     this.open = this.open.includes(formatId)
       ? this.open.filter((id) => id !== formatId)
       : [...this.open, formatId]
-    this.#ask()
+    this.#latest.want()
   }
 
   drag(on: boolean) {
     this.dragging = on
-    if (!on) this.#ask()
+    if (!on) this.#latest.want()
   }
 
   /** After a conflict: take what is kept, or write this one over it. */
@@ -105,7 +129,7 @@ export class Bench {
     if (past.length !== this.steps.back || future.length !== this.steps.forth) {
       this.steps = { back: past.length, forth: future.length }
     }
-    this.#ask()
+    this.#latest.want()
     clearTimeout(this.#noteTimer)
     // In a drag only the last state is noted: browsers ration changes of the address.
     if (quick) this.#noteTimer = setTimeout(() => this.#note(), NOTE_AFTER_MS)
@@ -134,35 +158,6 @@ export class Bench {
     this.#note()
     clearTimeout(this.#keepTimer)
     if (this.#unkept) void this.#keep()
-  }
-
-  /** One question at a time; while one is under way the newest state waits, so that a drag never starves. */
-  #ask() {
-    if (this.#busy) {
-      this.#again = true
-      if (performance.now() - this.#asked > STALE_MS) this.#abort.abort()
-      return
-    }
-    void this.#askNow()
-  }
-
-  async #askNow() {
-    this.#busy = true
-    do {
-      this.#again = false
-      this.#asked = performance.now()
-      this.#abort = new AbortController()
-      const extent = this.dragging ? (this.view?.plan.extent_m ?? null) : null
-      const ask = { state: this.state, open_rows: this.open, plan_extent_m: extent }
-      try {
-        const { data, problem } = await client.viewBench(this.productionId, ask, this.#abort.signal)
-        if (data) this.view = data
-        this.problem = problem ?? null
-      } catch {
-        // Given up for a newer question, which follows.
-      }
-    } while (this.#again)
-    this.#busy = false
   }
 
   async #keep() {
@@ -224,7 +219,10 @@ export async function openBench(): Promise<{ bench?: Bench; name?: string; probl
   ])
   if (equipment.problem) return { problem: equipment.problem }
   if (kept.problem) return { problem: kept.problem }
+  const whole = await client.mendBench(production.id, fromQuery(location.search, kept.data.state))
+  if (whole.problem) return { problem: whole.problem }
+  const { state, notes } = whole.data
   history.replaceState(null, '', `/p/${production.id}/bench${location.search}`)
-  const bench = new Bench(production.id, equipment.data, kept.data.version, kept.data.state, location.search)
+  const bench = new Bench(production.id, equipment.data, kept.data.version, state, notes)
   return { bench, name: production.name }
 }

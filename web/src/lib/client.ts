@@ -1,7 +1,27 @@
 /** The one place that talks to the server. */
 import createClient from 'openapi-fetch'
 import type { paths } from './generated/api'
-import type { BenchState, BenchView, Package, Problem, Production, Unit } from './types'
+import type {
+  BenchState,
+  BenchView,
+  BodyDocument,
+  BodyKept,
+  BodyList,
+  BodySheet,
+  CatalogueChange,
+  DataAsk,
+  DataTable,
+  FileRead,
+  FinderAnswer,
+  FinderAsk,
+  Package,
+  PackageSettings,
+  Problem,
+  Production,
+  SettingsKept,
+  SpeedTable,
+  Unit,
+} from './types'
 
 const http = createClient<paths>({ baseUrl: '/' })
 
@@ -56,3 +76,105 @@ export const viewBench = (
 
 export const readDistance = (text: string, unit: Unit) =>
   outcome<{ metres: number }>(http.GET('/api/distance', { params: { query: { text, unit } } }))
+
+export const mendBench = (id: number, state: BenchState) =>
+  outcome<{ state: BenchState; notes: string[] }>(
+    http.POST('/api/productions/{production_id}/bench/mended', { ...at(id), body: state }),
+  )
+
+export const readCatalogue = () => outcome<Production>(http.GET('/api/catalogue'))
+
+const atBody = (production_id: number, body_id: number) => ({ params: { path: { production_id, body_id } } })
+
+export const listBodies = (id: number) =>
+  outcome<BodyList>(http.GET('/api/productions/{production_id}/bodies', at(id)))
+
+export const readBody = (id: number, bodyId: number) =>
+  outcome<BodyKept>(http.GET('/api/productions/{production_id}/bodies/{body_id}', atBody(id, bodyId)))
+
+/** A new body, a copy from the catalogue, or a copy of one that is here. */
+export const addBody = (
+  id: number,
+  from: { document?: BodyDocument; catalogue_body_id?: number; body_id?: number },
+) => outcome<BodyKept>(http.POST('/api/productions/{production_id}/bodies', { ...at(id), body: from }))
+
+export const writeBody = (id: number, bodyId: number, version: number, document: BodyDocument) =>
+  outcome<BodyKept>(
+    http.PUT('/api/productions/{production_id}/bodies/{body_id}', {
+      ...atBody(id, bodyId),
+      body: { version, document },
+    }),
+  )
+
+export const removeBody = (id: number, bodyId: number, version: number, removed: boolean) =>
+  outcome<BodyKept>(
+    http.POST('/api/productions/{production_id}/bodies/{body_id}/removal', {
+      ...atBody(id, bodyId),
+      body: { version, removed },
+    }),
+  )
+
+export const bodySheet = (id: number, document: BodyDocument, signal: AbortSignal) =>
+  outcome<BodySheet>(
+    http.POST('/api/productions/{production_id}/bodies/sheet', { ...at(id), body: document, signal }),
+  )
+
+export const catalogueChanges = (id: number, bodyId: number) =>
+  outcome<CatalogueChange[]>(
+    http.GET('/api/productions/{production_id}/bodies/{body_id}/catalogue', atBody(id, bodyId)),
+  )
+
+export const settleChanges = (id: number, bodyId: number, version: number, take: string[], leave: string[]) =>
+  outcome<BodyKept>(
+    http.POST('/api/productions/{production_id}/bodies/{body_id}/catalogue', {
+      ...atBody(id, bodyId),
+      body: { version, take, leave },
+    }),
+  )
+
+export const readSettings = (id: number) =>
+  outcome<SettingsKept>(http.GET('/api/productions/{production_id}/settings', at(id)))
+
+export const writeSettings = (id: number, version: number, settings: PackageSettings) =>
+  outcome<SettingsKept>(
+    http.PUT('/api/productions/{production_id}/settings', { ...at(id), body: { version, settings } }),
+  )
+
+export const readSpeed = (id: number, signal: AbortSignal) =>
+  outcome<SpeedTable>(http.GET('/api/productions/{production_id}/speed', { ...at(id), signal }))
+
+export const findFormats = (id: number, ask: FinderAsk, signal: AbortSignal) =>
+  outcome<FinderAnswer>(
+    http.POST('/api/productions/{production_id}/finder', { ...at(id), body: ask, signal }),
+  )
+
+export const readData = (id: number, ask: DataAsk, signal: AbortSignal) =>
+  outcome<DataTable>(http.POST('/api/productions/{production_id}/data', { ...at(id), body: ask, signal }))
+
+/** Files go as they are: the server reads them. */
+const sent = (file: Blob) => ({
+  body: file as unknown as string,
+  bodySerializer: (body: unknown) => body as Blob,
+  headers: { 'Content-Type': 'application/octet-stream' },
+})
+
+export const readFile = (id: number, kind: 'json' | 'fdl', file: Blob) =>
+  outcome<FileRead>(
+    http.POST('/api/productions/{production_id}/files/{kind}', {
+      params: { path: { production_id: id, kind } },
+      ...sent(file),
+    }),
+  )
+
+export const readFormats = (id: number, bodyId: number, file: Blob) =>
+  outcome<{ document: BodyDocument }>(
+    http.POST('/api/productions/{production_id}/bodies/{body_id}/csv', {
+      ...atBody(id, bodyId),
+      ...sent(file),
+    }),
+  )
+
+export const fileAddress = (id: number, bodyId: number, kind: 'json' | 'csv' | 'fdl', query = '') =>
+  `/api/productions/${id}/bodies/${bodyId}/file/${kind}${query}`
+
+export const templateAddress = (id: number) => `/api/productions/${id}/formats-template.csv`

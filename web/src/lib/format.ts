@@ -62,3 +62,36 @@ export function stepDistance(metres: number, unit: Unit, steps: number): number 
   const moved = Math.round(metres / step + steps) * step
   return Number(Math.max(moved, step).toFixed(6))
 }
+
+/** An exact rate as it is printed: 24000/1001 is 23.976, 30..60 is 30–60. */
+function rateText(exact: string): string {
+  return exact
+    .split('..')
+    .map((end) => {
+      const [over, under] = end.split('/').map(Number)
+      return under ? rate((over ?? 0) / under) : end
+    })
+    .join('–')
+}
+export const ratesText = (exact: readonly unknown[]) => exact.map((r) => rateText(String(r))).join(', ')
+
+/** What was typed for rates, cut at commas; the server reads each. */
+export const typedRates = (text: string) =>
+  text
+    .split(/[,;]/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '')
+
+/** Megabytes a second: as many digits as tell. */
+export const megabytes = (value: number | null | undefined) =>
+  value == null ? NONE : value >= 100 ? value.toFixed(0) : value.toFixed(1)
+
+/** Minutes on a card. */
+export const minutes = (value: number | null | undefined) =>
+  value == null ? NONE : value >= 100 ? value.toFixed(0) : value.toFixed(1)
+
+/** Per cent with its sign, for what may be missing. */
+export const percent = (value: number, digits = 0) => {
+  const told = Math.abs(value).toFixed(digits)
+  return `${Number(told) === 0 ? '' : value > 0 ? '+' : '−'}${told} %`
+}

@@ -5,9 +5,11 @@
   interface Props {
     open: boolean
     shortcuts: Shortcut[]
+    /** Keys that a part of the view answers to by itself. */
+    more: { keys: string; does: string }[]
     onopen: (open: boolean) => void
   }
-  let { open, shortcuts, onopen }: Props = $props()
+  let { open, shortcuts, more, onopen }: Props = $props()
 </script>
 
 <Dialog {open} onOpenChange={(details) => onopen(details.open)}>
@@ -22,10 +24,10 @@
               <dt class="figure">{shortcut.keys}</dt>
               <dd>{shortcut.does}</dd>
             {/each}
-            <dt class="figure">↑ ↓ PgUp PgDn</dt>
-            <dd>In a distance, and on subject or focus in the plan view: 5 cm or an inch, or ten of them</dd>
-            <dt class="figure">↑ ↓ Home End</dt>
-            <dd>In the ladder: choose a row. Enter shows how it is computed, p pins it</dd>
+            {#each more as { keys, does } (keys)}
+              <dt class="figure">{keys}</dt>
+              <dd>{does}</dd>
+            {/each}
           </dl>
           <p class="soft">
             Distances can be typed as 2.9, 2.9m, 290cm, 9'6", 9ft 6in or 115in. Depth of field depends on what

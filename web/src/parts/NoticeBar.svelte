@@ -2,18 +2,20 @@
   import type { Problem } from '../lib/types'
 
   interface Props {
+    /** What somebody else may have changed. */
+    what: string
     problem: Problem | null
-    /** Somebody else kept another Bench in between. */
+    /** Somebody else kept another one in between. */
     conflict: boolean
     onresolve: (take: 'theirs' | 'mine') => void
     onundo: (() => void) | null
   }
-  let { problem, conflict, onresolve, onundo }: Props = $props()
+  let { what, problem, conflict, onresolve, onundo }: Props = $props()
 </script>
 
 {#if conflict}
   <div class="notice" role="alert">
-    <span>This Bench was changed in another window in the meantime. Both are there still.</span>
+    <span>This {what} was changed in another window in the meantime. Both are there still.</span>
     <button class="knob" onclick={() => onresolve('theirs')}>Take the other</button>
     <button class="knob" onclick={() => onresolve('mine')}>Keep this one</button>
   </div>

@@ -11,6 +11,7 @@
   import LadderFilters from '../parts/LadderFilters.svelte'
   import LinkBand from '../parts/LinkBand.svelte'
   import NoticeBar from '../parts/NoticeBar.svelte'
+  import PageHeader from '../parts/PageHeader.svelte'
   import PlanDrawing from '../parts/PlanDrawing.svelte'
   import WindowMapDrawing from '../parts/WindowMapDrawing.svelte'
 
@@ -115,43 +116,34 @@
     { keys: 'Ctrl Z', on: ['ctrl+z'], does: 'Undo', run: () => bench.undo() },
     { keys: 'Ctrl Shift Z', on: ['ctrl+shift+z', 'ctrl+y'], does: 'Redo', run: () => bench.redo() },
   ]
+  const inParts = [
+    {
+      keys: '↑ ↓ PgUp PgDn',
+      does: 'In a distance, and on subject or focus in the plan view: 5 cm or an inch, or ten of them',
+    },
+    { keys: '↑ ↓ Home End', does: 'In the ladder: choose a row. Enter shows how it is computed, p pins it' },
+  ]
   const listed = shortcuts.filter((s) => s.keys !== 'x')
 </script>
 
 <svelte:window onkeydown={(event) => runShortcut(event, shortcuts)} />
 <svelte:head><title>{productionName}: Bench – Hextan</title></svelte:head>
 
-<header>
-  <a class="brand" href="/" aria-label="Hextan"
-    ><img src="/mark.svg" alt="" width="20" height="20" /> Hextan</a
-  >
-  <span class="production">{productionName}</span>
-  <nav aria-label="Views"><span aria-current="page">Bench</span></nav>
+<PageHeader
+  productionId={bench.productionId}
+  {productionName}
+  current="bench"
+  steps={bench.steps}
+  onundo={() => bench.undo()}
+  onredo={() => bench.redo()}
+  onhelp={() => (help = true)}
+>
   <HeaderSwitches state={bench.state} package={bench.package} onchange={change} />
-  <span class="tools">
-    <button
-      class="knob"
-      disabled={!bench.steps.back}
-      onclick={() => bench.undo()}
-      aria-label="Undo"
-      title="Undo (Ctrl Z)">↶</button
-    >
-    <button
-      class="knob"
-      disabled={!bench.steps.forth}
-      onclick={() => bench.redo()}
-      aria-label="Redo"
-      title="Redo (Ctrl Shift Z)">↷</button
-    >
-    <button class="knob" onclick={() => modeSwitch.toggle()} title="Night or day (n)"
-      >{modeSwitch.mode === 'dark' ? 'Day' : 'Night'}</button
-    >
-    <button class="knob" onclick={() => (help = true)} aria-label="Keys and help" title="Keys (?)">?</button>
-  </span>
-</header>
+</PageHeader>
 
 <main>
   <NoticeBar
+    what="Bench"
     problem={bench.problem}
     conflict={bench.conflict !== null}
     onresolve={(take) => bench.resolve(take)}
@@ -169,6 +161,7 @@
         read={readDistance}
         onchange={change}
       />
+      {#each bench.notes as note (note)}<p class="warn">{note}</p>{/each}
       {#each view.lens.notes as note (note.code)}<p class="warn">{note.text}</p>{/each}
       {#if view.links.subject.text}<p class={view.links.subject.sharp ? 'soft' : 'warn'}>
           {view.links.subject.text}
@@ -210,35 +203,9 @@
     <p class="soft">Computing…</p>
   {/if}
 </main>
-<HelpDialog open={help} shortcuts={listed} onopen={(open) => (help = open)} />
+<HelpDialog open={help} shortcuts={listed} more={inParts} onopen={(open) => (help = open)} />
 
 <style>
-  header {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.2rem 1.1rem;
-    padding: 5px 16px;
-    border-bottom: 1px solid var(--line);
-  }
-  .brand {
-    display: inline-flex;
-    align-items: center;
-    gap: 0.45rem;
-    font-size: 18px;
-    font-weight: 600;
-  }
-  nav span {
-    padding-bottom: 2px;
-    border-bottom: 2px solid var(--accent);
-  }
-  header > :global(.switches) {
-    margin-left: auto;
-  }
-  .tools {
-    display: inline-flex;
-    gap: 0.25rem;
-  }
   main {
     display: grid;
     gap: 6px;
@@ -273,22 +240,13 @@
     background: var(--panel);
   }
   @media (max-width: 1000px) {
-    .tools {
-      margin-left: auto;
-    }
-    header > :global(.switches) {
-      order: 1;
-      width: 100%;
-      margin-left: 0;
-    }
     .drawings {
       grid-template-columns: minmax(0, 1fr);
       grid-template-rows: 290px 330px;
     }
   }
   @media (max-width: 560px) {
-    main,
-    header {
+    main {
       padding-inline: 8px;
     }
     .drawings {

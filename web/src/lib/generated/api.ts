@@ -148,6 +148,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/bench/mended": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend Bench
+         * @description Put what is there in the place of equipment that is gone, without keeping it.
+         */
+        post: operations["mend_bench_api_productions__production_id__bench_mended_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/bench/view": {
         parameters: {
             query?: never;
@@ -568,6 +588,15 @@ export interface components {
              * @default 0
              */
             protect?: number;
+        };
+        /**
+         * BenchMended
+         * @description A Bench whose equipment is all there, and what had to be replaced.
+         */
+        BenchMended: {
+            /** Notes */
+            notes: string[];
+            state: components["schemas"]["BenchState"];
         };
         /**
          * BenchRead
@@ -2181,6 +2210,16 @@ export interface components {
             ];
         };
         /**
+         * Movement
+         * @description A movement that is named, and how long it takes to cross the frame.
+         */
+        Movement: {
+            /** Crossing S */
+            crossing_s: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Note
          * @description What to watch out for.
          */
@@ -2809,6 +2848,8 @@ export interface components {
             curves: components["schemas"]["SpeedCurve"][];
             /** Modes */
             modes: components["schemas"]["SpeedRow"][];
+            /** Movements */
+            movements: components["schemas"]["Movement"][];
             /** Wanted Fps */
             wanted_fps: number;
         };
@@ -3549,6 +3590,77 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    mend_bench_api_productions__production_id__bench_mended_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchState"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchMended"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,177 @@
+/** A body as it is edited: its document, what follows from it, undo, and keeping it. */
+import * as client from './client'
+import { faultsOf, type Faults } from './faults'
+import { History } from './history'
+import { Latest } from './latest'
+import { getAt, parsePath, setAt, type Step } from './paths'
+import type { BodyDocument, BodySheet, Problem } from './types'
+
+const KEEP_AFTER_MS = 700
+
+export class BodyEditor {
+  readonly productionId: number
+  readonly id: number
+  document = $state.raw<BodyDocument>() as BodyDocument
+  sheet = $state.raw<BodySheet | null>(null)
+  /** Rules that are broken, by the path of the field. */
+  faults = $state.raw<Faults>({})
+  problem = $state.raw<Problem | null>(null)
+  conflict = $state.raw<{ version: number; document: BodyDocument } | null>(null)
+  steps = $state.raw({ back: 0, forth: 0 })
+  kept = $state(true)
+  version = $state(0)
+
+  readonly #onkept: () => void
+  #history = new History<BodyDocument>()
+  #keeping: Promise<void> = Promise.resolve()
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #latest = new Latest(
+    () => this.document,
+    async (document, signal) => {
+      const { data, problem } = await client.bodySheet(this.productionId, document, signal)
+      if (document === this.document) this.#take(data ?? null, problem ?? null)
+    },
+  )
+  readonly #leave = () => void this.#keep()
+
+  constructor(
+    productionId: number,
+    kept: { id: number; version: number; document: BodyDocument },
+    onkept: () => void,
+  ) {
+    this.productionId = productionId
+    this.id = kept.id
+    this.version = kept.version
+    this.#onkept = onkept
+    const draft = this.#draft()
+    this.document = draft ?? kept.document
+    this.kept = draft === null
+    this.#latest.want()
+    addEventListener('pagehide', this.#leave)
+  }
+
+  close() {
+    removeEventListener('pagehide', this.#leave)
+    clearTimeout(this.#timer)
+    void this.#keep()
+  }
+
+  /** Say something else at a path; what is typed into one field in quick succession is one step of undo. */
+  set(path: string | readonly Step[], value: unknown) {
+    const steps = typeof path === 'string' ? parsePath(path) : path
+    if (Object.is(getAt(this.document, steps), value)) return
+    this.change(setAt(this.document, steps, value), steps.join('.'))
+  }
+
+  change(document: BodyDocument, kind = '') {
+    this.#history.remember(this.document, kind)
+    this.#show(document)
+  }
+
+  undo() {
+    const found = this.#history.undo(this.document)
+    if (found) this.#show(found)
+  }
+
+  redo() {
+    const found = this.#history.redo(this.document)
+    if (found) this.#show(found)
+  }
+
+  fault(path: string): string | undefined {
+    return this.faults[path]
+  }
+
+  /** After a conflict: take what is kept, or write this one over it. */
+  resolve(take: 'theirs' | 'mine') {
+    const { conflict } = this
+    if (!conflict) return
+    this.conflict = null
+    this.version = conflict.version
+    if (take === 'theirs') this.change(conflict.document)
+    else void this.#keep()
+  }
+
+  /** What the server made of the body by another way: it is kept already. */
+  replace(kept: { version: number; document: BodyDocument }) {
+    this.#history.remember(this.document, '')
+    this.version = kept.version
+    this.#show(kept.document)
+    this.kept = true
+    clearTimeout(this.#timer)
+    this.#note(null)
+  }
+
+  /** Keep at once what still waits. */
+  async settle(): Promise<boolean> {
+    clearTimeout(this.#timer)
+    await this.#keep()
+    return this.kept
+  }
+
+  #show(document: BodyDocument) {
+    this.document = document
+    this.kept = false
+    this.steps = { back: this.#history.past.length, forth: this.#history.future.length }
+    this.#note(document)
+    this.#latest.want()
+    clearTimeout(this.#timer)
+    this.#timer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
+  }
+
+  #take(sheet: BodySheet | null, problem: Problem | null) {
+    if (sheet) this.sheet = sheet
+    this.faults = faultsOf(problem)
+    this.problem = problem && problem.faults.length === 0 ? problem : null
+  }
+
+  /** One write at a time, each from the version that the one before it made. */
+  #keep(): Promise<void> {
+    this.#keeping = this.#keeping.then(() => this.#keepNow())
+    return this.#keeping
+  }
+
+  async #keepNow() {
+    const { document } = this
+    if (this.kept || this.conflict || Object.keys(this.faults).length > 0) return
+    const { data, problem } = await client.writeBody(this.productionId, this.id, this.version, document)
+    if (data) {
+      this.version = data.version
+      if (document === this.document) {
+        this.kept = true
+        this.#note(null)
+      }
+      this.#onkept()
+    } else if (problem.code === 'stale_write' && problem.stored) {
+      this.conflict = problem.stored as unknown as { version: number; document: BodyDocument }
+    } else if (problem.code === 'invalid_input') {
+      // Refused a moment before the sheet has said so at the field.
+      this.faults = faultsOf(problem, 'document.')
+    } else this.problem = problem
+  }
+
+  get #draftKey() {
+    return `hextan.body.${this.productionId}.${this.id}`
+  }
+
+  /** What is not kept yet survives a reload, also while a field of it is refused. */
+  #note(document: BodyDocument | null) {
+    try {
+      if (document) {
+        const draft = { version: this.version, document }
+        sessionStorage.setItem(this.#draftKey, JSON.stringify(draft))
+      } else sessionStorage.removeItem(this.#draftKey)
+    } catch {
+      // Storage may be full or switched off: what is not kept then lasts until the page is left.
+    }
+  }
+
+  #draft(): BodyDocument | null {
+    try {
+      const draft = JSON.parse(sessionStorage.getItem(this.#draftKey) ?? 'null')
+      return draft?.version === this.version ? draft.document : null
+    } catch {
+      return null
+    }
+  }
+}

@@ -1,0 +1,21 @@
+/** What the format finder is asked, and how it stands in the address bar. */
+import type { FinderAsk } from './types'
+
+/** The requirements that are a number to be reached. */
+export type NumberWish = 'oversampling' | 'bits' | 'angle_deg' | 'reframe_percent' | 'levelling_deg'
+export type PlainWish = 'full_read' | 'raw' | 'covers'
+export type WishName = NumberWish | PlainWish | 'rate' | 'delivery' | 'card_minutes'
+
+export function toAddress(ask: FinderAsk): string {
+  const given = Object.fromEntries(Object.entries(ask).filter(([, wish]) => wish != null))
+  return new URLSearchParams({ ask: JSON.stringify(given) }).toString()
+}
+
+export function fromAddress(search: string): FinderAsk | null {
+  try {
+    const ask: unknown = JSON.parse(new URLSearchParams(search).get('ask') ?? 'null')
+    return typeof ask === 'object' && ask !== null && !Array.isArray(ask) ? (ask as FinderAsk) : null
+  } catch {
+    return null
+  }
+}

@@ -1,0 +1,37 @@
+/** Paths into a document, as the server writes them: `modes[0].formats[3].rates[1]`. */
+export type Step = string | number
+
+export function parsePath(path: string): Step[] {
+  return [...path.matchAll(/([^.[\]]+)|\[(\d+)\]/g)].map((m) =>
+    m[2] === undefined ? (m[1] ?? '') : Number(m[2]),
+  )
+}
+
+/** A copy in which one place says something else; everything beside the path is shared. */
+export function setAt<T>(whole: T, path: readonly Step[], value: unknown): T {
+  const [step, ...rest] = path
+  if (step === undefined) return value as T
+  const copy = (Array.isArray(whole) ? [...whole] : { ...whole }) as Record<Step, unknown>
+  copy[step] = setAt(copy[step], rest, value)
+  return copy as T
+}
+
+export function getAt(whole: unknown, path: readonly Step[]): unknown {
+  return path.reduce<unknown>((at, step) => (at as Record<Step, unknown> | null | undefined)?.[step], whole)
+}
+
+/** What was typed for a number: a number where it is one, null for nothing, else the text itself for the server to refuse. */
+export function typedNumber(text: string): number | string | null {
+  const told = text.trim()
+  if (told === '') return null
+  const value = Number(told.replace(',', '.'))
+  return Number.isFinite(value) && /^[-+.,\d]+(e[-+]?\d+)?$/i.test(told) ? value : told
+}
+
+/** A list with an entry moved to another place. */
+export function moved<T>(list: readonly T[], from: number, to: number): T[] {
+  const copy = [...list]
+  const [item] = copy.splice(from, 1)
+  if (item !== undefined) copy.splice(Math.max(0, Math.min(to, copy.length)), 0, item)
+  return copy
+}

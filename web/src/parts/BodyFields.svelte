@@ -1,0 +1,137 @@
+<script lang="ts">
+  import type { BodyDocument } from '../lib/types'
+  import GridCell from './GridCell.svelte'
+
+  interface Props {
+    document: BodyDocument
+    fault: (path: string) => string | undefined
+    origin: (field: string) => string | undefined
+    onset: (path: string, value: unknown) => void
+    onfigure: (field: string, label: string) => void
+  }
+  let { document, fault, origin, onset, onfigure }: Props = $props()
+
+  const cell = (path: string, label: string) => {
+    const field = path.replace(/\[\d\]$/, '')
+    return {
+      label,
+      fault: fault(path),
+      origin: origin(field),
+      oninput: (value: unknown) => onset(path, value),
+      onfocus: () => onfigure(field, label),
+    }
+  }
+
+  function setTotal(axis: number, value: unknown) {
+    const total: unknown[] = [...(document.total_photosites ?? [null, null])]
+    total[axis] = value
+    onset('total_photosites', total.every((n) => n === null) ? null : total)
+  }
+</script>
+
+<div class="fields">
+  <span class="item"
+    ><span class="soft">Maker</span><GridCell
+      {...cell('maker', 'Maker')}
+      kind="text"
+      value={document.maker}
+      size={11}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Body</span><GridCell
+      {...cell('name', 'Name of the body')}
+      kind="text"
+      value={document.name}
+      size={13}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Mount</span><GridCell
+      {...cell('mount', 'Mount')}
+      kind="text"
+      value={document.mount}
+      size={6}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Firmware</span><GridCell
+      {...cell('firmware', 'Firmware')}
+      kind="text"
+      value={document.firmware}
+      size={6}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Photosites</span><GridCell
+      {...cell('photosites[0]', 'Photosites across')}
+      kind="number"
+      value={document.photosites[0]}
+    />×<GridCell
+      {...cell('photosites[1]', 'Photosites down')}
+      kind="number"
+      value={document.photosites[1]}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Pitch µm</span><GridCell
+      {...cell('pitch_um', 'Photosite pitch')}
+      kind="number"
+      value={document.pitch_um}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">All of the chip</span><GridCell
+      {...cell('total_photosites[0]', 'All photosites across')}
+      kind="number"
+      value={document.total_photosites?.[0]}
+      oninput={(value) => setTotal(0, value)}
+    />×<GridCell
+      {...cell('total_photosites[1]', 'All photosites down')}
+      kind="number"
+      value={document.total_photosites?.[1]}
+      oninput={(value) => setTotal(1, value)}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Writes MB/s</span><GridCell
+      {...cell('write_mb_s', 'Written to the card at most, MB/s')}
+      kind="number"
+      value={document.write_mb_s}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Buffer GB</span><GridCell
+      {...cell('buffer_gb', 'Buffer, GB')}
+      kind="number"
+      value={document.buffer_gb}
+      size={5}
+      placeholder="none"
+    /></span
+  >
+  <label class="item"
+    ><input
+      type="checkbox"
+      checked={document.free_windows}
+      onchange={(event) => onset('free_windows', event.currentTarget.checked)}
+    /> any window can be set</label
+  >
+</div>
+
+<style>
+  .fields {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 2px 1.1rem;
+    font-size: 14px;
+  }
+  .item {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.35rem;
+  }
+  input {
+    accent-color: var(--accent);
+  }
+</style>

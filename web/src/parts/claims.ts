@@ -1,0 +1,14 @@
+/** Small helpers for the entry of claims. */
+export const CLAIM_ASPECTS: { label: string; aspect: [number, number] }[] = [
+  { label: '16:9', aspect: [16, 9] },
+  { label: '17:9', aspect: [17, 9] },
+  { label: '3:2', aspect: [3, 2] },
+  { label: '4:3', aspect: [4, 3] },
+  { label: '239:100', aspect: [239, 100] },
+]
+
+/** To how many decimals a figure was typed: that is how exactly it is claimed. */
+export function decimalsOf(value: unknown): number {
+  const digits = String(value).split('.')[1]?.length ?? 0
+  return Math.min(digits, 6)
+}

@@ -1,0 +1,43 @@
+/** Whose a figure is: every row of a body by its key, with its origins and its path. */
+import type { Step } from '../lib/paths'
+import type { BodyDocument, Origin } from '../lib/types'
+
+export interface Owner {
+  path: Step[]
+  /** The path as the server writes it, with a dot at its end. */
+  name: string
+  origins: Record<string, Origin>
+}
+
+export function ownersOf(document: BodyDocument): Map<string, Owner> {
+  const owners = new Map<string, Owner>([[document.key, { path: [], name: '', origins: document.origins }]])
+  document.modes.forEach((mode, i) => {
+    const at = `modes[${i}]`
+    owners.set(mode.key ?? '', { path: ['modes', i], name: `${at}.`, origins: mode.origins ?? {} })
+    mode.formats?.forEach((f, j) =>
+      owners.set(f.key ?? '', {
+        path: ['modes', i, 'formats', j],
+        name: `${at}.formats[${j}].`,
+        origins: f.origins ?? {},
+      }),
+    )
+  })
+  return owners
+}
+
+/** A scan mode that goes takes the crop rules and claims with it that speak of it. */
+export function withoutMode(document: BodyDocument, key: string): BodyDocument {
+  const { claims } = document
+  const others = <T extends { mode?: string | null }>(list: T[] | undefined) =>
+    (list ?? []).filter((claim) => claim.mode !== key)
+  return {
+    ...document,
+    crops: document.crops.map((crop) => ({ ...crop, rules: others(crop.rules) })),
+    claims: {
+      ...claims,
+      crops: others(claims.crops),
+      tapes: others(claims.tapes),
+      pixels: others(claims.pixels),
+    },
+  }
+}

@@ -1,0 +1,162 @@
+<script lang="ts">
+  import * as client from '../../lib/client'
+  import { highestRate, mm, percent, rate, stops } from '../../lib/format'
+  import { Latest } from '../../lib/latest'
+  import { SettingsEditor } from '../../lib/settings.svelte'
+  import type { Problem, SpeedTable } from '../../lib/types'
+  import SettingField from '../../parts/SettingField.svelte'
+  import SettingsNotice from '../../parts/SettingsNotice.svelte'
+  import SpeedPlot from '../../parts/SpeedPlot.svelte'
+
+  interface Props {
+    productionId: number
+    productionName: string
+  }
+  let { productionId, productionName }: Props = $props()
+
+  // The view is made anew for another production.
+  // svelte-ignore state_referenced_locally
+  const settings = new SettingsEditor(productionId)
+  let table = $state.raw<SpeedTable | null>(null)
+  let problem = $state.raw<Problem | null>(null)
+  let lit = $state<number | null>(null)
+  const latest = new Latest(
+    () => productionId,
+    async (id, signal) => {
+      const { data, problem: why } = await client.readSpeed(id, signal)
+      if (data) table = data
+      problem = why ?? null
+    },
+  )
+  // The table follows what is kept.
+  $effect(() => {
+    if (settings.kept) latest.want()
+  })
+  const movements = $derived(table?.movements ?? [])
+  const crossing = $derived(settings.settings?.crossing_s)
+</script>
+
+<svelte:head><title>{productionName}: speed – Hextan</title></svelte:head>
+
+<div class="asked">
+  <SettingField label="Wanted rate" editor={settings} path="wanted_fps" unit="fps" />
+  <SettingField label="Base rate" editor={settings} path="base_fps" unit="fps" />
+  <SettingField label="Shutter" editor={settings} path="shutter_deg" unit="°" />
+  <span class="item"
+    ><span class="soft">Skew of</span>
+    <select
+      class="set"
+      aria-label="Movement"
+      value={movements.find((m) => m.crossing_s === crossing)?.name ?? ''}
+      onchange={(event) => {
+        const found = movements.find((m) => m.name === event.currentTarget.value)
+        if (found) settings.set('crossing_s', found.crossing_s)
+      }}
+    >
+      {#each movements as { name } (name)}<option value={name}>{name}</option>{/each}
+      {#if !movements.some((m) => m.crossing_s === crossing)}<option value="">own movement</option>{/if}
+    </select></span
+  >
+  <SettingField label="that crosses the frame in" editor={settings} path="crossing_s" unit="s" />
+</div>
+<SettingsNotice editor={settings} {problem} />
+
+{#if table}
+  <SpeedPlot {table} {lit} onlight={(id) => (lit = id)} />
+  <div class="grid">
+    <table>
+      <caption class="sr-only">The speed of every scan mode, and what it costs</caption>
+      <thead>
+        <tr>
+          <th scope="col">Scan mode</th>
+          <th scope="col" class="number" title="Window on the sensor">mm</th>
+          <th scope="col" class="number" title="Share of the sensor's width that is left">Width</th>
+          <th scope="col" class="number" title="Rows of samples that are read">Rows</th>
+          <th scope="col" class="number" title="Highest progressive rate that is possible">Max fps</th>
+          <th scope="col">bound by</th>
+          <th scope="col" class="number" title="Highest rate that the body offers">Offered</th>
+          <th scope="col" class="number" title="Highest interlaced rate, frames a second">Interlaced</th>
+          <th scope="col" class="number">Readout</th>
+          <th scope="col" class="number" title="Lean of an upright edge, and how far of the frame's width"
+            >Skew</th
+          >
+          <th scope="col" class="number" title="At the highest usable rate, played at the base rate"
+            >Slow motion</th
+          >
+          <th scope="col" class="number" title="At the shutter angle">Shutter</th>
+          <th scope="col" class="number" title="Against the base rate at the same angle">Light</th>
+          <th scope="col">At {rate(table.wanted_fps)} fps</th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each table.modes as m (m.mode_id)}
+          <tr
+            class:chosen={m.mode_id === lit}
+            onpointerenter={() => (lit = m.mode_id)}
+            onpointerleave={() => (lit = null)}
+          >
+            <th scope="row">{m.name} <span class="soft">{m.body}</span></th>
+            <td class="number figure">{mm(m.width_mm)} × {mm(m.height_mm)}</td>
+            <td class="number figure">{percent(100 * m.share_of_width).replace('+', '')}</td>
+            <td class="number figure">{m.rows_read}</td>
+            <td class="number figure strong">{highestRate(m.progressive?.possible_fps)}</td>
+            <td class="soft">{m.progressive?.limited_by ?? ''}</td>
+            <td class="number figure">{rate(m.progressive?.offered_fps)}</td>
+            <td class="number figure">{highestRate(m.interlaced?.possible_fps)}</td>
+            <td class="number figure">{m.readout_ms == null ? '–' : `${m.readout_ms.toFixed(1)} ms`}</td>
+            <td class="number figure"
+              >{m.skew ? `${m.skew.degrees.toFixed(1)}° ${(100 * m.skew.share).toFixed(1)} %` : '–'}</td
+            >
+            <td class="number figure">{m.slow_motion == null ? '–' : `${m.slow_motion.toFixed(2)}×`}</td>
+            <td class="number figure"
+              >{m.shutter_ms == null ? '–' : `1/${(1000 / m.shutter_ms).toFixed(0)} s`}</td
+            >
+            <td class="number figure">{m.stops_lost == null ? '–' : stops(-m.stops_lost)}</td>
+            <td>
+              {#if m.wanted?.fits}<span class="ok">✓ reached</span>
+              {:else if m.wanted?.free_window}
+                <span class="warn"
+                  >set {m.wanted.free_window.rows} rows: {mm(m.wanted.free_window.height_mm)} mm high</span
+                >
+              {:else if m.wanted}<span class="bad">✗ not reached</span>{:else}<span class="soft"
+                  >not known</span
+                >{/if}
+            </td>
+          </tr>
+        {:else}
+          <tr><td colspan="14" class="soft empty">No scan mode yet: enter a body.</td></tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{/if}
+
+<style>
+  .asked {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.2rem 1.4rem;
+    font-size: 14px;
+  }
+  .item {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.35rem;
+  }
+  .grid :global(:is(th, td)) {
+    padding-block: 3px;
+  }
+  .strong {
+    color: var(--accent);
+  }
+  .ok {
+    color: var(--ok);
+  }
+  .warn {
+    color: var(--warn);
+  }
+  .bad {
+    color: var(--bad);
+  }
+</style>
