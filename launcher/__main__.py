@@ -76,7 +76,9 @@ def main() -> int:
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
     parsers = {name: commands.add_parser(name, help=text, description=text) for name, text in HELP.items()}
     parsers["evaluate"].add_argument("file")
-    parsers["test"].add_argument("pytest", nargs="*", help="run pytest alone, with these arguments")
+    parsers["test"].add_argument(
+        "pytest", nargs=argparse.REMAINDER, help="run pytest alone, with these arguments"
+    )
     options = parser.parse_args()
     actions: dict[str, Callable[[], int]] = {
         "demo": lambda: serve(demo=True),

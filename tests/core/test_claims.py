@@ -56,7 +56,7 @@ def test_a_claim_that_was_rounded_on_the_way_is_near(body):
     # 1.5 x 1.0667 = 1.6 by the chain; 1.605 is 0.35 % from 1.5995.
     told = crop(body, 1.605, decimals=3, aspect=[16, 9])
     assert told["verdict"] == "near"
-    assert "(-0.3%)" in told["text"]
+    assert "(-0.3 %)" in told["text"]
 
 
 def test_a_claim_that_nothing_gives_says_by_how_much(body):
@@ -64,7 +64,7 @@ def test_a_claim_that_nothing_gives_says_by_how_much(body):
     assert told["verdict"] == "fails"
     assert told["text"] == (
         "No reading of Full gives 1.30; the nearest is Full with Steady on, by diagonal against Super 35: 1.261, and "
-        "the claim is +3.1% from it. Measure it with a tape."
+        "the claim is +3.1 % from it. Measure it with a tape."
     )
 
 
@@ -101,7 +101,7 @@ def test_tape_disagrees_and_finds_what_was_claimed(body):
     told = tape(claimed, 36 / 1.65)
     assert told["verdict"] == "fails"
     assert (
-        "they disagree by -9.1%. It fits the claim 1.65 by width against full frame (21.82 mm)."
+        "they disagree by -9.1 %. It fits the claim 1.65 by width against full frame (21.82 mm)."
         in told["text"]
     )
     assert "Is a crop on, or is the mode another one?" in tape(body, 36 / 1.65)["text"]

@@ -20,6 +20,7 @@ log = logging.getLogger("hextan")
 
 STATUS: dict[type[errors.HextanError], int] = {
     errors.InvalidInputError: 422,
+    errors.InconsistentError: 422,
     errors.CannotFocusError: 422,
     errors.NotFoundError: 404,
     errors.StaleWriteError: 409,

@@ -105,7 +105,6 @@ def add_body(production_id: ProductionId, asked: BodyNew, db: Db) -> BodyKept:
 @router.post("/bodies/sheet", responses={200: {"model": BodySheet}})
 def sheet(production_id: ProductionId, document: BodyDocument, db: Db) -> Response:
     """Check a body as it is typed, and work out what follows from it; keeps nothing."""
-    check_body(document)
     return json_answer(body_sheet(document, _others(db, production_id, document)))
 
 

@@ -13,9 +13,8 @@ from uuid import uuid4
 import numpy as np
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
 
-from hextan.core.columns import columns_of
 from hextan.core.contract import Count, FocalMm, Fps, Metres, Millimetres, Pair, faults_of
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import Fault, InconsistentError, InvalidInputError
 from hextan.core.media import SAMPLES
 from hextan.core.package import Body, CropRule, InCameraCrop, Package, RecordingFormat, ScanMode
 from hextan.core.rates import RateSet, parse_span
@@ -268,32 +267,35 @@ def parse_body(data: Any, field: str = "") -> BodyDocument:
     return document
 
 
-def check_body(document: BodyDocument, field: str = "") -> None:
+def check_body(document: BodyDocument, field: str = "") -> Package:
     """Refuse what a document must not combine, though each part of it is well formed.
+
+    Returns
+    -------
+    A package of this one body.
 
     Raises
     ------
-    InvalidInputError
+    InconsistentError
         Windows outside the sensor, names that are taken, rasters that the window cannot give, bit rates
         that the body cannot write.
     """
     faults = [*_outside(document), *_doubles(document), *_unwritable(document)]
-    faults = faults or _contradictions(document)
+    package = Package(bodies=(body_of(document),))
+    faults = faults or _contradictions(document, package)
     if faults:
         prefix = f"{field}." if field else ""
-        raise InvalidInputError.of(*(Fault(f"{prefix}{f.field}", f.value, f.rule) for f in faults))
+        raise InconsistentError.of(*(Fault(f"{prefix}{f.field}", f.value, f.rule) for f in faults))
+    return package
 
 
-def _contradictions(document: BodyDocument) -> list[Fault]:
+def _contradictions(document: BodyDocument, package: Package) -> list[Fault]:
     """What the evaluation would refuse of a recording format is refused before it is kept."""
     places = [
         f"modes[{i}].formats[{j}]" for i, mode in enumerate(document.modes) for j in range(len(mode.formats))
     ]
-    asked: Any = [here.as_request() for here in Package(bodies=(body_of(document),)).formats.values()]
-    if not asked:
-        return []
     try:
-        columns_of(asked, 1.0)
+        _ = package.columns if package.formats else None
     except InvalidInputError as error:
         faults = []
         for fault in error.faults:

@@ -1,6 +1,6 @@
 """What a body's page shows beside what is typed: sizes, rates, warnings, claims, and the drawing.
 
-The document itself is checked by `parse_body`; here nothing is refused any more, only judged.
+What the document must not say is refused by `check_body`; the rest is only judged.
 """
 
 from __future__ import annotations
@@ -9,10 +9,9 @@ from typing import Any
 
 import numpy as np
 
-from hextan.core.body_document import BodyDocument, body_of
+from hextan.core.body_document import BodyDocument, check_body
 from hextan.core.claims import check_claims
 from hextan.core.classes import format_class
-from hextan.core.columns import columns_of
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.package import Body, FormatInPackage, Package, ScanMode
 from hextan.core.rates import rate_words
@@ -22,7 +21,7 @@ from hextan.core.speed import Highest, highest_of, readout_fps
 
 
 def body_sheet(document: BodyDocument, others: list[BodyDocument]) -> dict[str, Any]:
-    """Work out everything about a body.
+    """Check a body and work out everything about it.
 
     Parameters
     ----------
@@ -32,9 +31,14 @@ def body_sheet(document: BodyDocument, others: list[BodyDocument]) -> dict[str, 
     -------
     ``sensor`` and ``modes`` with sizes in mm and rectangles about the optical axis, a row for each
     recording format, ``notes`` on what looks wrong, and the checked ``claims``.
+
+    Raises
+    ------
+    InconsistentError
+        What `check_body` refuses.
     """
-    body = body_of(document)
-    places = list(Package(bodies=(body,)).formats.values())
+    package = check_body(document)
+    body = package.bodies[0]
     mm = body.pitch_um / 1000
     w, h = (n * mm for n in body.photosites)
     return {
@@ -46,7 +50,7 @@ def body_sheet(document: BodyDocument, others: list[BodyDocument]) -> dict[str, 
             "format_class": format_class(float(np.hypot(w, h))),
         },
         "modes": [_mode(body, mode, m.key) for mode, m in zip(body.modes, document.modes, strict=True)],
-        "formats": _formats(document, body, places),
+        "formats": _formats(document, package),
         "claims": check_claims(document, others),
     }
 
@@ -70,11 +74,11 @@ def _mode(body: Body, mode: ScanMode, key: str) -> dict[str, Any]:
     }
 
 
-def _formats(document: BodyDocument, body: Body, places: list[FormatInPackage]) -> list[dict[str, Any]]:
+def _formats(document: BodyDocument, package: Package) -> list[dict[str, Any]]:
+    places = list(package.formats.values())
     if not places:
         return []
-    asked: Any = [here.as_request() for here in places]
-    c = columns_of(asked, 1.0)
+    c = package.columns
     across = c.samples_across * c.recorded_w / c.read_w / c.given.raster_w
     down = c.samples_down * c.recorded_h / c.read_h / c.given.raster_h
     keys = [f.key for mode in document.modes for f in mode.formats]

@@ -123,13 +123,13 @@ def check_crop(document: BodyDocument, claim: CropClaim, others: list[BodyDocume
         found = rounded or close
         verdict: Verdict = "holds" if rounded else "near"
         off = found[0].factor / claim.factor - 1
-        text = f"{told} is {found[0].words()}" + (f" ({off:+.1%})." if not rounded else ".")
+        text = f"{told} is {found[0].words()}" + (f" ({signed(off)})." if not rounded else ".")
         if len({(r.basis, r.by) for r in found}) > 1:
             text += f" {len(found)} readings give it: ask which was meant."
         return _crop_answer(claim, verdict, text, found)
     nearest = min(own, key=lambda r: abs(math.log(r.factor / claim.factor)))
     off = claim.factor / nearest.factor - 1
-    miss = f"No reading of {mode.name} gives {told}; the nearest is {nearest.words()}, and the claim is {off:+.1%} from it."
+    miss = f"No reading of {mode.name} gives {told}; the nearest is {nearest.words()}, and the claim is {signed(off)} from it."
     for other in others:
         for there in other.modes:
             # A page is copied with the plain figures on it: the whole window, not by height, a named basis.
@@ -139,6 +139,15 @@ def check_crop(document: BodyDocument, claim: CropClaim, others: list[BodyDocume
                 text = f"{miss} It fits {other.maker} {other.name}: {same[0].words()}. Was the page copied?"
                 return _crop_answer(claim, "elsewhere", text, [nearest])
     return _crop_answer(claim, "fails", f"{miss} Measure it with a tape.", [nearest])
+
+
+def signed(share: float) -> str:
+    """Write a share as per cent with its sign.
+
+    >>> signed(0.108), signed(-0.003)
+    ('+10.8 %', '-0.3 %')
+    """
+    return f"{100 * share:+.1f} %"
 
 
 def _rounds_to(factor: float, claim: CropClaim) -> bool:
@@ -247,7 +256,7 @@ def _tape_words(
         return "coarse", f"{head}: just outside the error, too coarse to tell. {better}"
     off = implied / computed - 1
     fits = f" It fits the claim {inside[0]}." if inside else " Is a crop on, or is the mode another one?"
-    return "fails", f"{head}: they disagree by {off:+.1%}.{fits}"
+    return "fails", f"{head}: they disagree by {signed(off)}.{fits}"
 
 
 def fit_speed(claims: list[SpeedClaim]) -> dict[str, Any]:
@@ -329,7 +338,7 @@ def _speed_words(
     bad = [(c, r) for c, r in zip(claims, table, strict=True) if r["off"]]
     if not bad:
         worst = max(abs(r["residual"]) for r in table)
-        return "holds", f"All limits lie on one line within {worst:.1%}: {line}."
+        return "holds", f"All limits lie on one line within {100 * worst:.1f} %: {line}."
     told = []
     for claim, row in bad:
         side = (
@@ -338,7 +347,7 @@ def _speed_words(
             else "slower than the readout: something else binds it"
         )
         told.append(
-            f"{claim.fps:g} fps at {claim.rows} rows is {row['residual']:+.1%} off the line ({row['fitted_fps']:.1f}), {side}"
+            f"{claim.fps:g} fps at {claim.rows} rows is {signed(row['residual'])} off the line ({row['fitted_fps']:.1f}), {side}"
         )
     return "fails", f"{'; '.join(told)}. The others give {line}."
 
@@ -374,7 +383,7 @@ def check_pixels(document: BodyDocument, claim: PixelClaim) -> dict[str, Any]:
         return {"key": claim.key, "verdict": "fails", "text": text, "counts": rows}
     off = claim.megapixels / count - 1
     verdict: Verdict = "near" if abs(off) <= NEAR else "fails"
-    text = f"{told} is {off:+.1%} from {name} ({count:.2f} MP)."
+    text = f"{told} is {signed(off)} from {name} ({count:.2f} MP)."
     return {"key": claim.key, "verdict": verdict, "text": text, "counts": rows}
 
 

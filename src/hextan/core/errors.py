@@ -81,6 +81,12 @@ class InvalidInputError(HextanError):
         return cls(told, faults)
 
 
+class InconsistentError(InvalidInputError):
+    """Every part is well formed, but they do not go together: all such faults are told at once."""
+
+    code = "inconsistent"
+
+
 class CannotFocusError(HextanError):
     """No image can be formed at this distance with this focal length."""
 

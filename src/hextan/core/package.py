@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Any
 
-from hextan.core.columns import columns_of
+from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.media import bytes_per_second, frame_bytes, highest_rate_by_data
 from hextan.core.rates import RateSet
@@ -238,12 +238,23 @@ class Package:
         }
 
     @cached_property
+    def columns(self) -> FormatColumns:
+        """The windows of all recording formats as columns, in the order of `formats`: no crops, no delivery.
+
+        Raises
+        ------
+        InvalidInputError
+            A format that contradicts itself; documents are checked for that before they are kept.
+        """
+        asked: Any = [here.as_request() for here in self.formats.values()]
+        return columns_of(asked, 1.0)
+
+    @cached_property
     def needed_circle_mm(self) -> dict[int, float]:
         """The circle that each recording format needs without in-camera crops, by its id."""
         if not self.formats:
             return {}
-        asked: Any = [here.as_request() for here in self.formats.values()]
-        c = columns_of(asked, 1.0)
+        c = self.columns
         needed = needed_circle_mm(c.recorded_w, c.recorded_h, c.offset_x, c.offset_y)
         return dict(zip(self.formats, needed.tolist(), strict=True))
 

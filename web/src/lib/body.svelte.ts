@@ -23,6 +23,8 @@ export class BodyEditor {
 
   readonly #onkept: () => void
   #history = new History<BodyDocument>()
+  /** The document of which the faults speak. */
+  #checked: BodyDocument | null = null
   #keeping: Promise<void> = Promise.resolve()
   #timer: ReturnType<typeof setTimeout> | undefined
   #latest = new Latest(
@@ -121,8 +123,20 @@ export class BodyEditor {
 
   #take(sheet: BodySheet | null, problem: Problem | null) {
     if (sheet) this.sheet = sheet
-    this.faults = faultsOf(problem)
+    this.faults = { ...this.#standing(problem), ...faultsOf(problem) }
     this.problem = problem && problem.faults.length === 0 ? problem : null
+  }
+
+  /**
+   * While a figure is malformed, the server cannot say whether the rest goes together: what it said of that before
+   * stands for figures that have not changed since.
+   */
+  #standing(problem: Problem | null): Faults {
+    const before = this.#checked
+    this.#checked = this.document
+    if (problem?.code !== 'invalid_input') return {}
+    const same = (path: string) => getAt(before, parsePath(path)) === getAt(this.document, parsePath(path))
+    return Object.fromEntries(Object.entries(this.faults).filter(([path]) => same(path)))
   }
 
   /** One write at a time, each from the version that the one before it made. */
@@ -144,7 +158,7 @@ export class BodyEditor {
       this.#onkept()
     } else if (problem.code === 'stale_write' && problem.stored) {
       this.conflict = problem.stored as unknown as { version: number; document: BodyDocument }
-    } else if (problem.code === 'invalid_input') {
+    } else if (problem.faults.length > 0) {
       // Refused a moment before the sheet has said so at the field.
       this.faults = faultsOf(problem, 'document.')
     } else this.problem = problem

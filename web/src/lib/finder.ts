@@ -14,7 +14,15 @@ export function toAddress(ask: FinderAsk): string {
 export function fromAddress(search: string): FinderAsk | null {
   try {
     const ask: unknown = JSON.parse(new URLSearchParams(search).get('ask') ?? 'null')
-    return typeof ask === 'object' && ask !== null && !Array.isArray(ask) ? (ask as FinderAsk) : null
+    if (typeof ask !== 'object' || ask === null || Array.isArray(ask)) return null
+    // What a link leaves out is as the server takes it: a must, of weight one.
+    const whole = Object.entries(ask as Record<string, unknown>).map(([name, wish]) => [
+      name,
+      name === 'lens' || typeof wish !== 'object' || wish === null
+        ? wish
+        : { must: true, weight: 1, ...wish },
+    ])
+    return Object.fromEntries(whole) as FinderAsk
   } catch {
     return null
   }

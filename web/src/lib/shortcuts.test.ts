@@ -19,7 +19,12 @@ it('runs its own keys and rests while something is typed', () => {
   expect(runShortcut(press('z', document.body, { ctrlKey: true }), shortcuts)).toBe(true)
   // A text field has an undo of its own.
   expect(runShortcut(press('z', document.createElement('input'), { ctrlKey: true }), shortcuts)).toBe(false)
-  expect(run).toHaveBeenCalledTimes(2)
+  const document_ = document.createElement('section')
+  document_.dataset.undo = ''
+  const cell = document_.appendChild(document.createElement('input'))
+  expect(runShortcut(press('z', cell, { ctrlKey: true }), shortcuts)).toBe(true)
+  expect(runShortcut(press('c', cell), shortcuts)).toBe(false)
+  expect(run).toHaveBeenCalledTimes(3)
 })
 
 it('stays at the ends of a list', () => {

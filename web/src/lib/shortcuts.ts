@@ -14,7 +14,9 @@ export function runShortcut(event: KeyboardEvent, shortcuts: Shortcut[]): boolea
   const target = event.target instanceof Element ? event.target.closest(TYPING) : null
   const pressed = `${control ? 'ctrl+' : ''}${control && event.shiftKey ? 'shift+' : ''}${event.key}`
   const found = shortcuts.find((s) => s.on.includes(control ? pressed.toLowerCase() : pressed))
-  if (!found || event.altKey || (target && (!control || target instanceof HTMLInputElement))) return false
+  // A text field has an undo of its own, unless it belongs to a document that undoes as a whole.
+  const own = target instanceof HTMLInputElement && !target.closest('[data-undo]')
+  if (!found || event.altKey || (target && (!control || own))) return false
   event.preventDefault()
   found.run()
   return true

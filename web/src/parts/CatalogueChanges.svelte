@@ -18,6 +18,7 @@
     if (typeof value === 'object') return JSON.stringify(value).replaceAll('"', '')
     return String(value)
   }
+  const words = (field: string) => field.replace(/_us$/, ' µs').replace(/_um$/, ' µm').replaceAll('_', ' ')
   const KINDS = { changed: '', added: 'new in the catalogue', gone: 'gone from the catalogue' }
 </script>
 
@@ -47,7 +48,7 @@
         {#each changes as change (change.path)}
           <tr>
             <td>{change.where || 'the body'}</td>
-            <td>{change.field.replaceAll('_', ' ') || KINDS[change.kind]}</td>
+            <td>{words(change.field) || KINDS[change.kind]}</td>
             <td class="figure wrap">{shown(change.taken, change.field)}</td>
             <td class="figure wrap accent">{shown(change.catalogue, change.field)}</td>
             <td class="figure wrap"

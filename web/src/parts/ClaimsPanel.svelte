@@ -1,8 +1,10 @@
 <script lang="ts">
+  import { percent } from '../lib/format'
   import { newKey } from '../lib/rows'
   import type { BodyDocument, BodySheet } from '../lib/types'
   import ClaimLine from './ClaimLine.svelte'
   import GridCell from './GridCell.svelte'
+  import TapeDrawing from './TapeDrawing.svelte'
   import { CLAIM_ASPECTS, decimalsOf } from './claims'
 
   interface Props {
@@ -83,6 +85,12 @@
             {/if}
           </select>
           {@render note(`crops[${i}].note`, claim.note)}
+          {#if told && told.readings.length > 1}
+            <span class="readings soft"
+              >{#each told.readings as r, n (n)}{n ? '; ' : 'Readings: '}{r.window}, by {r.by} against {r.basis}
+                {r.factor.toFixed(3)}{/each}</span
+            >
+          {/if}
         </ClaimLine>
       {/each}
     </ul>
@@ -151,6 +159,14 @@
             size={5}
           /> m <span class="soft">wide</span>
           {@render note(`tapes[${i}].note`, claim.note)}
+          {#if told?.implied_mm != null && told.error_mm != null}
+            <TapeDrawing
+              implied={told.implied_mm}
+              error={told.error_mm}
+              computed={told.computed_mm}
+              claimed={told.claimed}
+            />
+          {/if}
         </ClaimLine>
       {/each}
     </ul>
@@ -191,9 +207,9 @@
           <span class="soft">rows at</span>
           <GridCell {...cell(`speeds[${i}].fps`, 'Stated rate')} kind="number" value={claim.fps} /> fps
           {#if told}<span class="figure residual" class:off={told.off}
-              >line {told.fitted_fps.toFixed(1)}, {told.residual >= 0 ? '+' : '−'}{Math.abs(
-                100 * told.residual,
-              ).toFixed(1)} %{told.off ? ' ✗' : ' ✓'}</span
+              >line {told.fitted_fps.toFixed(1)}, {percent(100 * told.residual, 1)}{told.off
+                ? ' ✗'
+                : ' ✓'}</span
             >{/if}
           {@render note(`speeds[${i}].note`, claim.note)}
         </ClaimLine>
@@ -254,6 +270,10 @@
   }
   ul {
     margin-bottom: 5px;
+  }
+  .readings {
+    flex-basis: 100%;
+    font-size: 13px;
   }
   .residual {
     font-size: 13px;

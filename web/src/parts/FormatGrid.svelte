@@ -2,6 +2,7 @@
   import { highestRate, megabytes } from '../lib/format'
   import type { BodySheet, FormatDocument } from '../lib/types'
   import GridCell from './GridCell.svelte'
+  import { Windowed } from './windowed.svelte'
 
   interface Props {
     formats: FormatDocument[]
@@ -20,11 +21,23 @@
   let { formats, path, sheet, chosen, fault, origin, onset, onchoose, onfigure, onkeydown }: Props = $props()
 
   const figures = $derived(new Map(sheet?.formats.map((f) => [f.key, f])))
+  let body = $state<HTMLElement>()
+  const view = new Windowed(
+    () => formats.length,
+    () => body,
+  )
+  const range = $derived(view.range)
+  const drawn = $derived(formats.slice(range.from, range.to))
+  // Another scan mode has another length, so what is in view has to be looked at anew.
+  $effect(() => {
+    if (formats.length) view.look()
+  })
   const SAMPLES = ['raw', '4:2:0', '4:2:2', '4:4:4'] as const
 </script>
 
+<svelte:window onscroll={() => view.look()} onresize={() => view.look()} />
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<table {onkeydown}>
+<table {onkeydown} aria-rowcount={formats.length}>
   <caption class="sr-only">Recording formats of the scan mode</caption>
   <thead>
     <tr>
@@ -56,8 +69,10 @@
       <th scope="col" class="computed">Check</th>
     </tr>
   </thead>
-  <tbody>
-    {#each formats as f, j (f.key)}
+  <tbody bind:this={body}>
+    {#if range.from > 0}<tr aria-hidden="true" style:height="{range.from * view.rowPx}px"></tr>{/if}
+    {#each drawn as f, n (f.key)}
+      {@const j = range.from + n}
       {@const at = `${path}.formats[${j}]`}
       {@const key = f.key ?? ''}
       {@const known = figures.get(key)}
@@ -169,5 +184,9 @@
         ></tr
       >
     {/each}
+    {#if range.to < formats.length}<tr
+        aria-hidden="true"
+        style:height="{(formats.length - range.to) * view.rowPx}px"
+      ></tr>{/if}
   </tbody>
 </table>

@@ -310,6 +310,8 @@
       left: 0;
       z-index: 1;
       background: var(--ground);
+      /* A border would stay behind when the rest scrolls. */
+      box-shadow: inset 0 -1px var(--line);
     }
   }
   @media (pointer: coarse) {

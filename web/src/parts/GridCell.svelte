@@ -31,15 +31,18 @@
     onfocus,
   }: Props = $props()
 
-  let typed = $state<string | null>(null)
+  // What was typed is shown as long as the figure is what it was read as; after undo it is not.
+  let typed = $state.raw<{ text: string; value: unknown } | null>(null)
   const written = $derived(
     kind === 'rates' && Array.isArray(value) ? ratesText(value) : value == null ? '' : String(value),
   )
 
   function take(text: string) {
-    typed = text
-    oninput(kind === 'text' ? text : kind === 'rates' ? typedRates(text) : typedNumber(text))
+    const read = kind === 'text' ? text : kind === 'rates' ? typedRates(text) : typedNumber(text)
+    typed = { text, value: read }
+    oninput(read)
   }
+  const shown = $derived(typed && Object.is(typed.value, value) ? typed.text : written)
 
   /** Up and down go to the same column of the neighbouring row. */
   function onkeydown(event: KeyboardEvent) {
@@ -64,13 +67,13 @@
     style:width="{size}ch"
     aria-label={label}
     aria-invalid={fault !== undefined}
-    title={fault ?? (kind === 'text' ? written : undefined)}
+    title={fault ?? (kind === 'number' ? undefined : written)}
     data-column={column}
     autocomplete="off"
     spellcheck="false"
     inputmode={kind === 'number' ? 'decimal' : undefined}
     {placeholder}
-    value={typed ?? written}
+    value={shown}
     oninput={(event) => take(event.currentTarget.value)}
     {onfocus}
     onblur={() => (typed = null)}
@@ -89,6 +92,9 @@
     height: 25px;
     font-size: 13.5px;
     border-bottom-color: transparent;
+  }
+  input:not(:focus) {
+    text-overflow: ellipsis;
   }
   .right {
     text-align: right;

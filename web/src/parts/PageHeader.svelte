@@ -23,7 +23,7 @@
 
 <header>
   <a class="brand" href="/" aria-label="Hextan"
-    ><img src="/mark.svg" alt="" width="20" height="20" /> Hextan</a
+    ><img src="/mark.svg" alt="" width="20" height="20" /><span>Hextan</span></a
   >
   <span class="production">{productionName}</span>
   <nav aria-label="Views">
@@ -103,7 +103,11 @@
   }
   @media (max-width: 560px) {
     header {
+      gap: 0.2rem 0.7rem;
       padding-inline: 8px;
+    }
+    .brand span {
+      display: none;
     }
   }
   @media (pointer: coarse) {

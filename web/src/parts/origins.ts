@@ -1,5 +1,5 @@
 /** Whose a figure is: every row of a body by its key, with its origins and its path. */
-import type { Step } from '../lib/paths'
+import { parsePath, type Step } from '../lib/paths'
 import type { BodyDocument, Origin } from '../lib/types'
 
 export interface Owner {
@@ -40,4 +40,17 @@ export function withoutMode(document: BodyDocument, key: string): BodyDocument {
       pixels: others(claims.pixels),
     },
   }
+}
+
+/** Say a path in words: `modes[1].formats[0].rates[2]` is "S35 4.3K, S35 → UHD, rates". */
+export function pathWords(document: BodyDocument, path: string): string {
+  const words: string[] = []
+  let at: unknown = document
+  for (const step of parsePath(path)) {
+    at = (at as Record<Step, unknown> | null | undefined)?.[step]
+    if (typeof step === 'string' && !['modes', 'formats', 'crops', 'claims'].includes(step))
+      words.push(step.replaceAll('_', ' '))
+    else if (typeof at === 'object' && at !== null && 'name' in at) words.push(String(at.name))
+  }
+  return words.join(', ')
 }

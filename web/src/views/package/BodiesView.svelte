@@ -26,6 +26,8 @@
   let editor = $state.raw<BodyEditor | null>(null)
   let problem = $state.raw<Problem | null>(null)
   let notes = $state.raw<string[]>([])
+  /** The body that was asked for last; none when the view is left. */
+  let newest: number | null = null
   const current = $derived(list?.bodies.find((body) => body.id === editor?.id))
 
   async function refresh() {
@@ -38,6 +40,7 @@
     void refresh()
     if (!isShelf) void client.listBodies(shelfId).then(({ data }) => (shelf = data?.bodies ?? []))
     return () => {
+      newest = null
       editor?.close()
       onundoable(null)
     }
@@ -47,6 +50,7 @@
   const wanted = $derived(chosen ?? list?.bodies[0]?.id ?? null)
   // Opening a body asks the server and takes the place of the one before it.
   $effect(() => {
+    newest = wanted
     if (wanted !== null) void openBody(wanted)
   })
   // The header's undo works on the body that is open.
@@ -59,7 +63,7 @@
     if (editor?.id === id) return
     const { data, problem: why } = await client.readBody(productionId, id)
     problem = why ?? null
-    if (!data || id !== wanted) return
+    if (!data || id !== newest) return
     editor?.close()
     editor = new BodyEditor(productionId, data, () => void refresh())
   }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { BodyEditor } from '../../lib/body.svelte'
   import * as client from '../../lib/client'
+  import { setAt } from '../../lib/paths'
   import {
     copyOfFormat,
     copyOfMode,
@@ -23,7 +24,7 @@
   import OriginStrip from '../../parts/OriginStrip.svelte'
   import RowTools from '../../parts/RowTools.svelte'
   import SensorDrawing from '../../parts/SensorDrawing.svelte'
-  import { ownersOf, withoutMode } from '../../parts/origins'
+  import { ownersOf, pathWords, withoutMode } from '../../parts/origins'
 
   interface Props {
     editor: BodyEditor
@@ -79,11 +80,11 @@
   const originPath = $derived(figure && owner ? `${owner.name}origins.${figure.field}` : 'origin')
 
   function applyModes(edit: RowEdit<ModeDocument>) {
-    editor.set('modes', edit.rows)
+    editor.change({ ...document, modes: edit.rows })
     modeKey = edit.chosen
   }
   function applyFormats(edit: RowEdit<FormatDocument>) {
-    editor.set(`modes[${modeIndex}].formats`, edit.rows)
+    editor.change(setAt(document, ['modes', modeIndex, 'formats'], edit.rows))
     formatKey = edit.chosen
   }
   const forModes = {
@@ -163,9 +164,10 @@
     fileNotes = [`${file.name} is in: the body has ${count} recording formats now.`]
   }
   const faultCount = $derived(Object.keys(editor.faults).length)
+  const firstFault = $derived(Object.entries(editor.faults)[0])
 </script>
 
-<section class="page" aria-label="Body {document.name}">
+<section class="page" data-undo aria-label="Body {document.name}">
   <NoticeBar
     what="body"
     problem={editor.problem}
@@ -195,11 +197,12 @@
       {/each}
     </div>
     <span class="state" role="status">
-      {#if faultCount}
+      {#if firstFault}
         <span class="fault"
-          >{faultCount === 1 ? 'One figure' : `${faultCount} figures`} to correct; not kept until then: {Object.entries(
-            editor.faults,
-          )[0]?.join(': ')}</span
+          >{faultCount === 1 ? 'One figure' : `${faultCount} figures`} to correct, not kept until then: {pathWords(
+            document,
+            firstFault[0],
+          )}: {firstFault[1]}</span
         >
       {:else if editor.kept}<span class="soft">kept</span>{:else}<span class="soft">keeping…</span>{/if}
     </span>

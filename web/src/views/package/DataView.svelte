@@ -139,7 +139,7 @@
                   title="In-camera crop against cropping afterwards"
                   onclick={() => (open = open === r.format_id ? null : r.format_id)}
                   >{open === r.format_id ? '▾' : '▸'}</button
-                >{:else}<span class="opens"></span>{/if}{r.format} <span class="soft">{r.body}</span>
+                >{:else}<span class="opens">&nbsp;</span>{/if}{r.format} <span class="soft">{r.body}</span>
               {#if !r.fits_rate}<span class="warn">not at this rate</span>{/if}
             </th>
             <td class="number figure">{r.sampled.join(' × ')}</td>
