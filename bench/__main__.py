@@ -5,13 +5,13 @@ from __future__ import annotations
 import json
 import sys
 
-from bench import bulk, latency, screen
+from bench import bulk, finder, latency, screen
 
-LINE = "{:58} {:>9}   aim {:>10}   {}"
+LINE = "{:78} {:>9}   aim {:>10}   {}"
 
 
 def main() -> int:
-    results = [bulk.against_bare_numpy()]
+    results = [bulk.against_bare_numpy(), *finder.against_evaluation()]
     with latency.server() as address:
         results += latency.against_empty(address)
         results += screen.measure(address)

@@ -80,6 +80,21 @@ def test_every_note_and_error_code_is_documented():
     assert codes <= documented
 
 
+def test_the_rules_of_the_finder_are_documented():
+    from hextan.core.finder import TIE_BREAKS
+
+    text = (ROOT / "docs" / "finder.md").read_text()
+    places = [text.index(told) for told in TIE_BREAKS]
+    assert places == sorted(places)
+
+
+def test_the_columns_of_the_table_are_documented():
+    from hextan.formats.formats_csv import COLUMNS
+
+    text = (ROOT / "docs" / "files.md").read_text()
+    assert [column.name for column in COLUMNS if f"`{column.name}`" not in text] == []
+
+
 def test_every_setting_is_documented():
     from hextan.api.settings import Settings
 

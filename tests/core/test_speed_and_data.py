@@ -152,6 +152,27 @@ def test_crop_in_camera_against_crop_afterwards(package, settings):
     assert rows["Ebb 64", "S35 4.3K raw"]["crops"] == []
 
 
+def test_tighter_window_against_crop_afterwards(package, settings):
+    rows = {
+        (r["body"], r["format"]): r
+        for r in data_table(package, settings, DataAsk(delivery=[1920, 1080]))["rows"]
+    }
+    s16 = next(w for w in rows["Ebb 64", "Full 6.4K raw"]["windows"] if w["name"] == "S16 2.2K raw, S16 2.2K")
+    assert s16["factor"] == pytest.approx(6432 / 2176)
+    assert s16["afterwards_pixels"] == [2176, round(3620 / (6432 / 2176))]
+    # Raw of 12 bits at 3:1 and 25 fps: 2176 x 1224 x 12 / 8 / 3 x 25 against 6432 x 3620.
+    assert s16["in_camera_mb_s"] == pytest.approx(2176 * 1224 * 0.5 * 25 / 1e6)
+    assert s16["afterwards_mb_s"] == pytest.approx(6432 * 3620 * 0.5 * 25 / 1e6)
+    assert s16["words"] == (
+        "×2.956: in camera 2176 × 1224 pixels at 33 MB/s; cropped afterwards 2176 × 1225 are left at 291 MB/s, enough for "
+        "the delivery."
+    )
+    assert rows["Ebb 64", "S16 2.2K raw"]["windows"] == []
+    burst = data_table(package, settings, DataAsk(fps="240"))["rows"]
+    tern = next(r for r in burst if r["format"] == "2.6K raw")["windows"][0]
+    assert "s of buffer" in tern["words"]
+
+
 def test_unknown_data_rates_are_none(settings):
     document = parse_body(a_body([a_mode(formats=[a_format(compression=None)])]))
     row = data_table(package_of([document]), settings, DataAsk())["rows"][0]

@@ -381,6 +381,18 @@ class CropChoice(Shape):
     words: str
 
 
+class WindowChoice(Shape):
+    """A tighter window of the body against cropping afterwards."""
+
+    name: str
+    factor: float
+    in_camera_pixels: list[int]
+    afterwards_pixels: list[int]
+    in_camera_mb_s: float | None
+    afterwards_mb_s: float | None
+    words: str
+
+
 class DataRow(Shape):
     """Pixels and data of a recording format."""
 
@@ -401,6 +413,7 @@ class DataRow(Shape):
     day_gib: float | None
     buffer_s: float | None
     crops: list[CropChoice]
+    windows: list[WindowChoice]
 
 
 class DataTable(Shape):

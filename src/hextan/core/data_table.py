@@ -11,7 +11,7 @@ from hextan.core import media
 from hextan.core.body_document import Part, RateText
 from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.contract import Pair
-from hextan.core.package import FormatInPackage, LensOnBody, Package
+from hextan.core.package import Body, FormatInPackage, LensOnBody, Package
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate
 from hextan.core.readout import rate_fits
@@ -86,7 +86,70 @@ def _row(
         "fits_rate": possible is None or bool(rate_fits(fps, possible)),
         **_weights(here, settings, rate),
         "crops": _crops(here, settings, samples, rate, ask),
+        "windows": _windows(here, fps, rate, ask),
     }
+
+
+def _windows(here: FormatInPackage, fps: float, rate: float | None, ask: DataAsk) -> list[dict[str, Any]]:
+    """Each tighter window of the body against cropping this recording to the same width afterwards.
+
+    A tighter window reads and records less: it saves card and buffer, and cannot be re-framed.
+    """
+    found = []
+    for mode in here.body.modes:
+        factor = here.mode.window[0] / mode.window[0]
+        alike = [
+            f
+            for f in mode.formats
+            if f.raw == here.recording.raw and f.interlaced == here.recording.interlaced
+        ]
+        if factor <= 1.001 or not alike:
+            continue
+        other = next((f for f in alike if f.codec == here.recording.codec), alike[0])
+        tight = FormatInPackage(here.body, mode, other)
+        there = other.bytes_per_second(fps)
+        left = [round(n / factor) for n in here.recording.raster]
+        buffered = [_buffer_seconds(here.body, r) for r in (there, rate)]
+        found.append(
+            {
+                "name": f"{other.name}, {mode.name}",
+                "factor": factor,
+                "in_camera_pixels": list(other.raster),
+                "afterwards_pixels": left,
+                "in_camera_mb_s": None if there is None else there / 1e6,
+                "afterwards_mb_s": None if rate is None else rate / 1e6,
+                "words": _window_words(tight, factor, left, (there, rate), buffered, ask),
+            }
+        )
+    return found
+
+
+def _window_words(
+    tight: FormatInPackage,
+    factor: float,
+    left: list[int],
+    rates: tuple[float | None, float | None],
+    buffered: list[float | None],
+    ask: DataAsk,
+) -> str:
+    def weight(rate: float | None, seconds: float | None) -> str:
+        told = "" if rate is None else f" at {rate / 1e6:.0f} MB/s"
+        return told + ("" if seconds is None else f", {seconds:.0f} s of buffer")
+
+    w, h = tight.recording.raster
+    enough = left[0] >= ask.delivery[0] and left[1] >= ask.delivery[1]
+    return (
+        f"×{factor:.3f}: in camera {w} × {h} pixels{weight(rates[0], buffered[0])}; cropped afterwards {left[0]} × {left[1]} "
+        f"are left{weight(rates[1], buffered[1])}, {'enough for the delivery' if enough else 'fewer than the delivery needs'}."
+    )
+
+
+def _buffer_seconds(body: Body, rate: float | None) -> float | None:
+    """How long a burst lasts; None where nothing is buffered, or the card keeps up."""
+    if rate is None or body.buffer_bytes is None or body.write_bytes_s is None:
+        return None
+    seconds = float(media.buffer_seconds(body.buffer_bytes, rate, body.write_bytes_s))
+    return seconds if np.isfinite(seconds) else None
 
 
 def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | None) -> dict[str, Any]:
@@ -95,11 +158,6 @@ def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | Non
         return {"mb_s": None, "card_minutes": {card.key: None for card in settings.cards}, "day_gb": None,
                 "day_gib": None, "buffer_s": None}  # fmt: skip
     day = float(media.storage_bytes(settings.minutes_a_day, rate))
-    buffer = None
-    body = here.body
-    if body.buffer_bytes is not None and body.write_bytes_s is not None:
-        seconds = float(media.buffer_seconds(body.buffer_bytes, rate, body.write_bytes_s))
-        buffer = seconds if np.isfinite(seconds) else None
     return {
         "mb_s": rate / 1e6,
         "card_minutes": {
@@ -107,7 +165,7 @@ def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | Non
         },
         "day_gb": day / media.BYTES["GB"],
         "day_gib": day / media.BYTES["GiB"],
-        "buffer_s": buffer,
+        "buffer_s": _buffer_seconds(here.body, rate),
     }
 
 

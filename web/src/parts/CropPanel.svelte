@@ -7,8 +7,11 @@
     document: BodyDocument
     fault: (path: string) => string | undefined
     onset: (path: string, value: unknown) => void
+    /** Kind of a figure's own origin, or undefined. */
+    origin: (key: string, field: string) => string | undefined
+    onfigure: (key: string, field: string, label: string) => void
   }
-  let { document, fault, onset }: Props = $props()
+  let { document, fault, origin, onset, onfigure }: Props = $props()
 
   const LENSES = [
     { value: 'any', label: 'with any lens' },
@@ -107,7 +110,9 @@
             kind="number"
             value={rule.factor}
             fault={fault(`${at}.factor`)}
+            origin={origin(crop.key ?? '', 'rules')}
             oninput={(value) => onset(`${at}.factor`, value)}
+            onfocus={() => onfigure(crop.key ?? '', 'rules', `Factors of ${crop.name}`)}
           />
           <button
             class="knob"

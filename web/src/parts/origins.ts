@@ -22,6 +22,9 @@ export function ownersOf(document: BodyDocument): Map<string, Owner> {
       }),
     )
   })
+  document.crops.forEach((crop, i) =>
+    owners.set(crop.key ?? '', { path: ['crops', i], name: `crops[${i}].`, origins: crop.origins ?? {} }),
+  )
   return owners
 }
 

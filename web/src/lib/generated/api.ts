@@ -1390,6 +1390,8 @@ export interface components {
             recorded: number[];
             /** Sampled */
             sampled: number[];
+            /** Windows */
+            windows: components["schemas"]["WindowChoice"][];
         };
         /**
          * DataTable
@@ -3015,6 +3017,26 @@ export interface components {
             photosites?: number[] | null;
             /** Width Mm */
             width_mm?: number | null;
+        };
+        /**
+         * WindowChoice
+         * @description A tighter window of the body against cropping afterwards.
+         */
+        WindowChoice: {
+            /** Afterwards Mb S */
+            afterwards_mb_s: number | null;
+            /** Afterwards Pixels */
+            afterwards_pixels: number[];
+            /** Factor */
+            factor: number;
+            /** In Camera Mb S */
+            in_camera_mb_s: number | null;
+            /** In Camera Pixels */
+            in_camera_pixels: number[];
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /**
          * WindowMap

@@ -167,6 +167,17 @@
   const firstFault = $derived(Object.entries(editor.faults)[0])
 </script>
 
+{#snippet originStrip()}
+  <OriginStrip
+    label={figure?.label ?? `${document.name} as a whole`}
+    {own}
+    single={figure !== null}
+    whole={document.origin}
+    fault={(field) => editor.fault(`${originPath}.${field}`)}
+    onset={setOrigin}
+  />
+{/snippet}
+
 <section class="page" data-undo aria-label="Body {document.name}">
   <NoticeBar
     what="body"
@@ -252,14 +263,7 @@
         </div>
       </div>
     </div>
-    <OriginStrip
-      label={figure?.label ?? `${document.name} as a whole`}
-      {own}
-      single={figure !== null}
-      whole={document.origin}
-      fault={(field) => editor.fault(`${originPath}.${field}`)}
-      onset={setOrigin}
-    />
+    {@render originStrip()}
     {#if mode}
       <div class="below">
         <h2>Recording formats of {mode.name} <span class="soft">{formats.length}</span></h2>
@@ -290,7 +294,16 @@
       </div>
     {/if}
   {:else if tab === 'crops'}
-    <div class="tab"><CropPanel {document} {fault} onset={(path, value) => editor.set(path, value)} /></div>
+    {@render originStrip()}
+    <div class="tab">
+      <CropPanel
+        {document}
+        {fault}
+        {origin}
+        onset={(path, value) => editor.set(path, value)}
+        onfigure={(key, field, label) => (figure = { key, field, label })}
+      />
+    </div>
   {:else if tab === 'claims'}
     <ClaimsPanel
       {document}

@@ -132,11 +132,11 @@
         {#each table.rows as r (r.format_id)}
           <tr class:dim={!r.fits_rate}>
             <th scope="row">
-              {#if r.crops.length}<button
+              {#if r.crops.length + r.windows.length}<button
                   class="opens"
                   aria-expanded={open === r.format_id}
-                  aria-label="In-camera crops of {r.format} against cropping afterwards"
-                  title="In-camera crop against cropping afterwards"
+                  aria-label="Tighter in camera, or {r.format} cropped afterwards"
+                  title="Tighter in camera, or cropped afterwards"
                   onclick={() => (open = open === r.format_id ? null : r.format_id)}
                   >{open === r.format_id ? '▾' : '▸'}</button
                 >{:else}<span class="opens">&nbsp;</span>{/if}{r.format} <span class="soft">{r.body}</span>
@@ -165,6 +165,7 @@
           {#if open === r.format_id}
             <tr>
               <td colspan={9 + cards.length} class="crops">
+                {#each r.windows as w (w.name)}<p><strong>{w.name}</strong> {w.words}</p>{/each}
                 {#each r.crops as crop (crop.name)}<p><strong>{crop.name}</strong> {crop.words}</p>{/each}
               </td>
             </tr>

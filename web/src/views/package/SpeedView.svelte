@@ -102,7 +102,9 @@
             <td class="number figure strong">{highestRate(m.progressive?.possible_fps)}</td>
             <td class="soft">{m.progressive?.limited_by ?? ''}</td>
             <td class="number figure">{rate(m.progressive?.offered_fps)}</td>
-            <td class="number figure">{highestRate(m.interlaced?.possible_fps)}</td>
+            <td class="number figure" title={m.interlaced ? `bound by ${m.interlaced.limited_by}` : undefined}
+              >{highestRate(m.interlaced?.possible_fps)}</td
+            >
             <td class="number figure">{m.readout_ms == null ? '–' : `${m.readout_ms.toFixed(1)} ms`}</td>
             <td class="number figure"
               >{m.skew ? `${m.skew.degrees.toFixed(1)}° ${(100 * m.skew.share).toFixed(1)} %` : '–'}</td
@@ -114,6 +116,8 @@
             <td class="number figure">{m.stops_lost == null ? '–' : stops(-m.stops_lost)}</td>
             <td>
               {#if m.wanted?.fits}<span class="ok">✓ reached</span>
+                {#if m.wanted.free_window}<span class="soft">with up to {m.wanted.free_window.rows} rows</span
+                  >{/if}
               {:else if m.wanted?.free_window}
                 <span class="warn"
                   >set {m.wanted.free_window.rows} rows: {mm(m.wanted.free_window.height_mm)} mm high</span
