@@ -19,7 +19,8 @@ ROOT = Path(__file__).resolve().parents[2]
 def pytest_collection_modifyitems(items):
     for item in items:
         if "tests/ui" in str(item.path):
-            item.add_marker(pytest.mark.xdist_group("ui"))
+            # A server and a database for each file, so that the files can run side by side.
+            item.add_marker(pytest.mark.xdist_group(item.path.stem))
 
 
 @pytest.fixture(scope="session")

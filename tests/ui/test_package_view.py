@@ -2,6 +2,7 @@
 
 import json
 import re
+import urllib.parse
 import urllib.request
 
 import pytest
@@ -374,7 +375,12 @@ def test_points_of_the_plot_stand_where_the_figures_say(page, home):
 
 
 def test_the_finder_answers_with_reasons(page, home):
-    page.goto(f"{home}/finder")
+    ask = {
+        "rate": {"fps": "100"},
+        "delivery": {"raster": [3840, 2160], "must": False, "weight": 2},
+        "full_read": {"must": False},
+    }
+    page.goto(f"{home}/finder?{urllib.parse.urlencode({'ask': json.dumps(ask)})}")
     expect(page.get_by_role("status")).to_have_text("17 of 46 recording formats can do it")
     first = page.locator(".ranked li").first
     expect(first).to_contain_text("2.6K raw")

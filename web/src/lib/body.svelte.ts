@@ -117,13 +117,20 @@ export class BodyEditor {
     this.steps = { back: this.#history.past.length, forth: this.#history.future.length }
     this.#note(document)
     this.#latest.want()
+    this.#keepSoon()
+  }
+
+  #keepSoon() {
     clearTimeout(this.#timer)
     this.#timer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
   }
 
   #take(sheet: BodySheet | null, problem: Problem | null) {
     if (sheet) this.sheet = sheet
+    const refused = Object.keys(this.faults).length > 0
     this.faults = { ...this.#standing(problem), ...faultsOf(problem) }
+    // What had to wait for a correction can be kept now.
+    if (refused && sheet) this.#keepSoon()
     this.problem = problem && problem.faults.length === 0 ? problem : null
   }
 

@@ -28,8 +28,9 @@ export class Windowed {
   look() {
     const body = this.#body()
     if (!body || this.#count() <= Windowed.ALL) return
-    const row = body.querySelector<HTMLElement>('tr[data-key]')
-    if (row && row.offsetHeight > 0) this.rowPx = row.offsetHeight
+    // With fractions: over hundreds of rows, rounded pixels would add up to whole rows.
+    const high = body.querySelector('tr[data-key]')?.getBoundingClientRect().height
+    if (high) this.rowPx = high
     const top = body.getBoundingClientRect().top
     this.first = Math.max(0, Math.floor(-top / this.rowPx) - Windowed.MARGIN)
     this.last = Math.ceil((innerHeight - top) / this.rowPx) + Windowed.MARGIN
