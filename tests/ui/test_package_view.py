@@ -265,6 +265,34 @@ def test_in_camera_crops_are_edited_and_reach_the_bench(page, home, bodies):
     expect(page.locator(".cell").nth(4)).to_contain_text("×1.300")
 
 
+def test_what_is_typed_last_reaches_the_bench_at_once(page, home, bodies):
+    cell(bodies, "Photosite pitch").fill("6")
+    bodies.get_by_role("link", name="Bench").click()
+    page.wait_for_selector(".sum")
+    page.get_by_label("Scan mode").select_option(label="S35 4.3K")
+    expect(page.locator(".cell").nth(3)).to_contain_text("26.1 × 14.7 mm")
+
+
+def test_equipment_that_is_gone_from_the_bench_is_told(page, home, bodies):
+    cell(bodies, "Firmware").press("Escape")
+    shelf = bodies.get_by_role("complementary", name="Bodies")
+    bodies.get_by_role("link", name="Bench").click()
+    page.wait_for_selector(".sum")
+    page.get_by_label("Scan mode").select_option(label="S35 4.3K")
+    page.wait_for_timeout(900)
+    page.goto(f"{home}/bodies")
+    kept(page)
+    shelf.get_by_role("button", name="Take out").click()
+    expect(shelf.get_by_role("button", name="Bring Ebb 64 back")).to_be_visible()
+    page.get_by_role("link", name="Bench").click()
+    expect(
+        page.get_by_text(
+            "The recording format is not in the package any more: 17:9 4.6K raw is shown instead."
+        )
+    ).to_be_visible()
+    expect(page.locator("tr[data-format]")).to_have_count(27)
+
+
 def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies):
     shelf = bodies.get_by_role("complementary", name="Bodies")
     shelf.get_by_label("Take a body from the catalogue").select_option(label="Corran Punt 52")
@@ -325,6 +353,9 @@ def test_files_go_out_and_come_back_as_bodies(bodies):
     give(bodies, "From a file", "back.fdl", json.dumps(fdl).encode())
     expect(cell(bodies, "Photosite pitch")).to_have_value("5.82")
     expect(bodies.get_by_role("complementary", name="Bodies").get_by_role("link")).to_have_count(4)
+    expect(
+        bodies.get_by_text("The file frames for 239:100, 5 % protected; 16:9, 5 % protected; 9:16")
+    ).to_be_visible()
     give(bodies, "From a file", "bad.json", b'{"schema": "hextan.body", "schema_version": 1}')
     expect(bodies.get_by_role("alert").first).to_contain_text("name is required")
 

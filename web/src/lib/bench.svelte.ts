@@ -213,6 +213,8 @@ export async function openBench(): Promise<{ bench?: Bench; name?: string; probl
       },
     }
   }
+  // A body that was just edited may still be on its way.
+  await client.settled()
   const [equipment, kept] = await Promise.all([
     client.readPackage(production.id),
     client.readBench(production.id),

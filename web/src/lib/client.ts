@@ -46,6 +46,17 @@ async function outcome<T>(call: Promise<{ data?: unknown; error?: unknown }>): P
   }
 }
 
+/** Writes that are under way: who reads what they change waits for them. */
+const writes = new Set<Promise<unknown>>()
+
+function write<T>(call: Promise<Outcome<T>>): Promise<Outcome<T>> {
+  writes.add(call)
+  void call.finally(() => writes.delete(call))
+  return call
+}
+
+export const settled = () => Promise.allSettled([...writes])
+
 export const listProductions = () => outcome<Production[]>(http.GET('/api/productions'))
 
 const at = (production_id: number) => ({ params: { path: { production_id } } })
@@ -99,11 +110,13 @@ export const addBody = (
 ) => outcome<BodyKept>(http.POST('/api/productions/{production_id}/bodies', { ...at(id), body: from }))
 
 export const writeBody = (id: number, bodyId: number, version: number, document: BodyDocument) =>
-  outcome<BodyKept>(
-    http.PUT('/api/productions/{production_id}/bodies/{body_id}', {
-      ...atBody(id, bodyId),
-      body: { version, document },
-    }),
+  write(
+    outcome<BodyKept>(
+      http.PUT('/api/productions/{production_id}/bodies/{body_id}', {
+        ...atBody(id, bodyId),
+        body: { version, document },
+      }),
+    ),
   )
 
 export const removeBody = (id: number, bodyId: number, version: number, removed: boolean) =>

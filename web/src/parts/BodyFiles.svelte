@@ -2,7 +2,7 @@
   import type { Problem } from '../lib/types'
 
   interface Props {
-    addresses: { json: string; csv: string; fdl: string; template: string }
+    addresses: { json: string; csv: string; fdl: string | null; template: string }
     /** Why a file was refused, and what could not be taken over of one that was read. */
     problem: Problem | null
     notes: string[]
@@ -30,7 +30,8 @@
         <span class="soft">CSV, one row each</span>
       </li>
       <li>
-        <a href={addresses.fdl} download>Canvases and framing</a>
+        {#if addresses.fdl}<a href={addresses.fdl} download>Canvases and framing</a>{:else}Canvases and
+          framing…{/if}
         <span class="soft"
           >ASC FDL 2.0: each recording format a canvas, the Bench's delivery and 16:9, 9:16 as framing
           intents. Rates, codecs and timing stand in keys that other programs pass over; crops, claims and

@@ -65,7 +65,8 @@
     problem = why ?? null
     if (!data || id !== newest) return
     editor?.close()
-    editor = new BodyEditor(productionId, data, () => void refresh())
+    // What is kept after the view is left has no list to refresh.
+    editor = new BodyEditor(productionId, data, () => void (newest !== null && refresh()))
   }
 
   const show = (id: number) => router.go(`/p/${productionId}/package/bodies/${id}`)
@@ -112,6 +113,14 @@
     problem = why ?? null
     if (!data) return
     notes = data.notes
+    if (data.deliveries.length) {
+      const told = data.deliveries.map(({ label, aspect, protect }) => {
+        const ratio = aspect.join(':')
+        const spare = protect ? `, ${Math.round(100 * protect)} % protected` : ''
+        return `${label === ratio ? ratio : `${label} (${ratio})`}${spare}`
+      })
+      notes = [...notes, `The file frames for ${told.join('; ')}: set it in the Bench's Delivery link.`]
+    }
     await refresh()
     const first = data.bodies[0]
     if (first) show(first.id)

@@ -121,7 +121,8 @@
   let offered = $state.raw<CatalogueChange[] | null>(null)
   let fileProblem = $state.raw<Problem | null>(null)
   let fileNotes = $state.raw<string[]>([])
-  let aspects = $state.raw<string>('?aspect=1.777777777777778&aspect=0.5625')
+  /** What the FDL carries besides; null until it is known. */
+  let aspects = $state.raw<string | null>(null)
 
   async function showTab(name: (typeof TABS)[number]) {
     tab = name
@@ -146,12 +147,14 @@
     await lookAtCatalogue()
   }
 
-  /** The FDL carries the Bench's delivery before the usual ones. */
+  /** The FDL carries the Bench's delivery before the usual ones, and the squeeze of its lens. */
   async function readDelivery() {
-    const { data } = await client.readBench(productionId)
-    const { aspect, protect } = data?.state.delivery ?? {}
+    const [bench, kit] = await Promise.all([client.readBench(productionId), client.readPackage(productionId)])
+    const { aspect, protect } = bench.data?.state.delivery ?? {}
+    const lenses = kit.data?.lens_sets.flatMap((set) => set.lenses) ?? []
+    const squeeze = lenses.find((lens) => lens.id === bench.data?.state.lens_id)?.squeeze ?? 1
     const list = [...new Set([...(aspect ? [aspect] : []), 16 / 9, 9 / 16])]
-    aspects = `?${list.map((a) => `aspect=${a}`).join('&')}&protect=${protect ?? 0}`
+    aspects = `?${list.map((a) => `aspect=${a}`).join('&')}&protect=${protect ?? 0}&squeeze=${squeeze}`
   }
 
   async function readFormats(file: File) {
@@ -324,7 +327,7 @@
       addresses={{
         json: client.fileAddress(productionId, editor.id, 'json'),
         csv: client.fileAddress(productionId, editor.id, 'csv'),
-        fdl: client.fileAddress(productionId, editor.id, 'fdl', aspects),
+        fdl: aspects && client.fileAddress(productionId, editor.id, 'fdl', aspects),
         template: client.templateAddress(productionId),
       }}
       problem={fileProblem}
