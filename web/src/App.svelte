@@ -4,9 +4,12 @@
   import BenchView from './views/BenchView.svelte'
 
   const place = $derived(router.place)
+  // Not the place itself: a step within a view must not open the view anew.
+  const view = $derived(place.view)
+  const productionId = $derived(place.productionId ?? 0)
   // Entering the Bench opens it anew: the package may have been changed meanwhile.
-  const opening = $derived(place.view === 'bench' ? openBench() : null)
-  const packageView = $derived(place.view === 'package' ? import('./views/PackageView.svelte') : null)
+  const opening = $derived(view === 'bench' ? openBench(productionId) : null)
+  const packageView = $derived(view === 'package' ? import('./views/PackageView.svelte') : null)
   let shown: Bench | undefined
 
   // A Bench that is left has to keep what still waits.
@@ -28,15 +31,14 @@
     {:else}
       <p class="waiting fault" role="alert">
         {problem?.message} <button class="knob" onclick={() => location.reload()}>Try again</button>
-        {#if place.productionId}<a class="knob" href="/p/{place.productionId}/package">Go to the package</a
-          >{/if}
+        {#if productionId}<a class="knob" href="/p/{productionId}/package">Go to the package</a>{/if}
       </p>
     {/if}
   {/await}
 {:else if packageView}
   {#await packageView then { default: PackageView }}
-    {#key place.productionId}
-      <PackageView productionId={place.productionId ?? 0} rest={place.rest} />
+    {#key productionId}
+      <PackageView {productionId} rest={place.rest} />
     {/key}
   {/await}
 {/if}

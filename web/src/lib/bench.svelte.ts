@@ -198,11 +198,12 @@ function same(one: BenchState, other: BenchState): boolean {
   return toQuery(one) === toQuery(other)
 }
 
-/** Open the Bench of the first production, or of the one that the address names. */
-export async function openBench(): Promise<{ bench?: Bench; name?: string; problem?: Problem }> {
+/** Open the Bench of a production, or of the first one when there is none of that number. */
+export async function openBench(
+  wanted: number,
+): Promise<{ bench?: Bench; name?: string; problem?: Problem }> {
   const productions = await client.listProductions()
   if (productions.problem) return { problem: productions.problem }
-  const wanted = Number(/^\/p\/(\d+)/.exec(location.pathname)?.[1])
   const production = productions.data.find((p) => p.id === wanted) ?? productions.data[0]
   if (!production) {
     return {
