@@ -519,7 +519,7 @@ def test_a_body_of_400_formats_can_be_edited(page, home, first):
     expect(page.get_by_role("heading", name="Recording formats of Full 400")).to_be_visible()
     # Rows far from the view are only height; they are drawn when they come near.
     expect(cell(page, "Raster width of Format 399")).to_have_count(0)
-    page.keyboard.press("End")
+    page.wait_for_selector("[data-testid=chosen-window]")
     page.evaluate("window.scrollTo(0, document.documentElement.scrollHeight)")
     cell(page, "Raster width of Format 399").fill("3000")
     expect(page.locator("tr", has=cell(page, "Name of Format 399"))).to_contain_text("2.00×")

@@ -28,9 +28,11 @@
   )
   const range = $derived(view.range)
   const drawn = $derived(formats.slice(range.from, range.to))
-  // Another scan mode has another length, so what is in view has to be looked at anew.
+  // What lies above may grow and move the rows without any scrolling: look again whenever the page changes its height.
   $effect(() => {
-    if (formats.length) view.look()
+    const observer = new ResizeObserver(() => view.look())
+    observer.observe(document.body)
+    return () => observer.disconnect()
   })
   const SAMPLES = ['raw', '4:2:0', '4:2:2', '4:4:4'] as const
 </script>
