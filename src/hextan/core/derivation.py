@@ -58,7 +58,7 @@ def _lens(result: Evaluation, index: int) -> Steps:
                    f"{m_a:g} × {asked.t_stop:g}", f"T{_g(lens.t_stop, 2)}")  # fmt: skip
         if asked.image_circle_mm is not None:
             yield ("adapter", "Image circle behind the adapter", "Ø = m_a · Ø₀",
-                   f"{m_a:g} × {asked.image_circle_mm:g} mm", f"{_g(lens.image_circle_mm, 1)} mm")  # fmt: skip
+                   f"{m_a:g} × {asked.image_circle_mm:g} mm", f"{_g(lens.image_circle_mm, 2)} mm")  # fmt: skip
     if asked.f_number is not None and asked.t_stop is not None:
         tau = (asked.f_number / asked.t_stop) ** 2
         yield ("lens", "f-number for depth", "N = T · √τ",
@@ -209,11 +209,11 @@ def _coverage(result: Evaluation, index: int) -> Steps:
         "Circle needed by the recording",
         "2·√((|dx| + W/2)² + (|dy| + H/2)²)",
         f"2·√(({_g(dx)} + {_g(half_w)})² + ({_g(dy)} + {_g(half_h)})²)",
-        f"{needed:.1f} mm",
+        f"{needed:.2f} mm",
     )
     if circle is not None:
-        numbers = f"{circle:.1f} mm − {needed:.1f} mm"
-        yield "lens", "Left over of the lens's circle", "Ø − needed", numbers, f"{circle - needed:+.1f} mm"
+        numbers = f"{circle:.2f} mm − {needed:.2f} mm"
+        yield "lens", "Left over of the lens's circle", "Ø − needed", numbers, f"{circle - needed:+.2f} mm"
 
 
 def _speed(result: Evaluation, index: int) -> Steps:
