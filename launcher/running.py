@@ -10,7 +10,6 @@ import os
 import signal
 import subprocess
 import time
-import urllib.error
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
@@ -99,7 +98,16 @@ class Service:
         self.ending = True
 
     def _start_web(self, url: str) -> None:
-        port = _choose_port()
+        """Start the web server; when another program takes the port at the same moment, on another port."""
+        if not self._launch_web(url, _choose_port()) and not self.ending:
+            started = "HEXTAN_PORT" not in os.environ and self._launch_web(url, free_port())
+            if not started and not self.ending:
+                log = HOME / "server.log"
+                raise LauncherError(
+                    f"The server does not start. The end of {log}:\n{log.read_text()[-2000:]}"
+                )
+
+    def _launch_web(self, url: str, port: int) -> bool:
         self.address = f"http://127.0.0.1:{port}/"
         environment = application_environment() | {"HEXTAN_DATABASE_URL": url}
         if self.demo:
@@ -113,12 +121,20 @@ class Service:
             )  # fmt: skip
         until = time.monotonic() + 60
         while time.monotonic() < until and self.web.poll() is None and not self.ending:
-            with contextlib.suppress(urllib.error.URLError, OSError):
-                urllib.request.urlopen(f"{self.address}api/health", timeout=2).close()
-                return
+            # On a port that was just taken, another Hextan may answer.
+            if self._answers() == self.web.pid:
+                return True
             time.sleep(0.05)
-        if not self.ending:
-            raise LauncherError(f"The server does not start. The end of {log}:\n{log.read_text()[-2000:]}")
+        return False
+
+    def _answers(self) -> object:
+        """Ask which process answers at the address; None when nobody does."""
+        with (
+            contextlib.suppress(OSError, ValueError),
+            urllib.request.urlopen(f"{self.address}api/health", timeout=2) as told,
+        ):
+            return dict(json.load(told)).get("process")
+        return None
 
     def _watch(self) -> int:
         while not self.ending:

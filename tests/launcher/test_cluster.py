@@ -5,6 +5,7 @@ import shutil
 import signal
 import stat
 import subprocess
+import sys
 import time
 from pathlib import Path
 
@@ -173,6 +174,32 @@ def test_a_second_start_finds_the_data_and_is_quick(home, kind):
         second.send_signal(signal.SIGINT)
         assert second.wait(20) == 0
         second.stdout.close()
+
+
+def test_a_port_that_is_taken_at_the_same_moment(home):
+    """Another Hextan answers on the port before ours has bound it: ours takes another one, and says where it is."""
+    other = scratch_folder()
+    (other / "venv").symlink_to((home / "venv").resolve())
+    first = launch(home, "demo")
+    taken = address_of(first)
+    # What the second launcher does when the port was still free a moment ago: it is told so by a patched choice.
+    patched = "import launcher.running as r, launcher.__main__ as m; r._choose_port = lambda: {port}; m.sys.exit(m.main())"
+    port = int(taken.rstrip("/").rsplit(":", 1)[1])
+    environment = {**os.environ, "HEXTAN_HOME": str(other), "PYTHONPATH": str(ROOT)}
+    for name in ("HEXTAN_DATABASE_URL", "HEXTAN_PORT"):
+        environment.pop(name, None)
+    second = subprocess.Popen([sys.executable, "-c", patched.format(port=port), "demo"], env=environment, text=True,
+                              stdout=subprocess.PIPE, stderr=subprocess.STDOUT, cwd=ROOT)  # fmt: skip
+    try:
+        assert address_of(second) != taken
+        second.send_signal(signal.SIGTERM)
+        assert second.wait(20) == 0
+    finally:
+        first.send_signal(signal.SIGTERM)
+        assert first.wait(20) == 0
+        first.stdout.close()
+        second.stdout.close()
+        shutil.rmtree(other, ignore_errors=True)
 
 
 def test_the_web_server_killed_is_said(home):

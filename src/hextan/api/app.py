@@ -80,8 +80,8 @@ def _serve_front_end(app: FastAPI, dist: Path) -> None:
 
     @app.get("/{path:path}", include_in_schema=False)
     def _page(path: str) -> Response:
-        if path.startswith("api/"):
-            body = {"code": "not_found", "message": f"There is no /{path}.", "faults": []}
+        if path.startswith("api/") or "\0" in path:
+            body = {"code": "not_found", "message": f"There is no /{path}.".replace("\0", ""), "faults": []}
             return errors.error_answer(404, body)
         file = (whole / path).resolve()
         if path and file.is_file() and file.is_relative_to(whole):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Request, Response
@@ -36,8 +37,8 @@ router = APIRouter(responses=BAD)
 
 @router.get("/health")
 def health() -> Health:
-    """Say that the server is there."""
-    return Health(status="ok", version=__version__)
+    """Say that the server is there, and which process it is."""
+    return Health(status="ok", version=__version__, process=os.getpid())
 
 
 @router.post("/empty")

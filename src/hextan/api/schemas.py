@@ -18,6 +18,7 @@ class Health(Shape):
 
     status: str
     version: str
+    process: int
 
 
 class Empty(Shape):

@@ -63,8 +63,10 @@
           {#each problem.faults as fault, i (i)}
             <li>
               <strong>{fault.field}</strong>
-              {fault.rule}{#if fault.value !== undefined && fault.value !== null}
-                <span class="soft">({JSON.stringify(fault.value)})</span>{/if}
+              {fault.rule}
+              {#if fault.value !== undefined && fault.value !== null}<span class="soft"
+                  >({JSON.stringify(fault.value)})</span
+                >{/if}
             </li>
           {:else}<li>{problem.message}</li>{/each}
         </ul>

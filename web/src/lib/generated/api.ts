@@ -93,7 +93,7 @@ export interface paths {
         };
         /**
          * Health
-         * @description Say that the server is there.
+         * @description Say that the server is there, and which process it is.
          */
         get: operations["health_api_health_get"];
         put?: never;
@@ -1827,6 +1827,8 @@ export interface components {
          * @description The server is there.
          */
         Health: {
+            /** Process */
+            process: number;
             /** Status */
             status: string;
             /** Version */

@@ -1,0 +1,153 @@
+"""What happens at the edges: pages, headers, hosts, methods, sizes, and addresses that lead nowhere."""
+
+import json
+
+import pytest
+from starlette.testclient import TestClient
+
+from hextan.api.app import _serve_front_end, bare_app
+from hextan.api.plumbing import get_session
+
+
+@pytest.fixture
+def site(session, tmp_path):
+    """The application with a front end of its own: a page, a script, and a secret beside the folder."""
+    dist = tmp_path / "dist"
+    (dist / "assets").mkdir(parents=True)
+    (dist / "index.html").write_text("<!doctype html><title>Hextan</title>")
+    (dist / "assets" / "index-1.js").write_text("export {}")
+    (dist / "mark.svg").write_text("<svg/>")
+    (tmp_path / "password").write_text("secret")
+    app = bare_app()
+    app.dependency_overrides[get_session] = lambda: session
+    _serve_front_end(app, dist)
+    with TestClient(app, raise_server_exceptions=False) as client:
+        yield client
+
+
+@pytest.mark.parametrize("path", ["/", "/p/1/bench", "/p/1/package/bodies/3", "/index.html"])
+def test_every_view_is_the_one_page(site, path):
+    answer = site.get(path)
+    assert answer.status_code == 200
+    assert "<title>Hextan</title>" in answer.text
+    assert answer.headers["cache-control"] == "no-cache"
+    policy = answer.headers["content-security-policy"]
+    assert "default-src 'self'" in policy
+    assert "frame-ancestors 'none'" in policy
+    assert answer.headers["x-content-type-options"] == "nosniff"
+
+
+def test_assets_are_kept_for_good_and_other_files_are_not(site):
+    asset = site.get("/assets/index-1.js")
+    assert asset.headers["cache-control"] == "public, max-age=31536000, immutable"
+    assert site.get("/mark.svg").text == "<svg/>"
+    assert site.get("/assets/gone.js").status_code == 404
+
+
+@pytest.mark.parametrize(
+    "path",
+    [
+        "/../password",
+        "/%2e%2e/password",
+        "/assets/..%2f..%2fpassword",
+        "/..%5cpassword",
+        "//etc/passwd",
+        "/%00",
+    ],
+)
+def test_no_path_leads_out_of_the_front_end(site, path):
+    answer = site.get(path)
+    assert "secret" not in answer.text
+    assert "root:" not in answer.text
+    assert answer.status_code in (200, 404)
+
+
+def test_addresses_of_the_api_that_lead_nowhere(site):
+    answer = site.get("/api/nowhere")
+    assert answer.status_code == 404
+    assert answer.json()["error"]["message"] == "There is no /api/nowhere."
+    assert "content-security-policy" not in answer.headers
+
+
+@pytest.mark.parametrize(
+    ("method", "path"), [("DELETE", "/api/productions"), ("PUT", "/api/evaluate"), ("PATCH", "/api/health")]
+)
+def test_methods_that_are_not_there(client, method, path):
+    answer = client.request(method, path)
+    assert answer.status_code == 405
+    assert answer.json()["error"]["code"] == "method_not_allowed"
+    assert answer.headers["allow"]
+
+
+@pytest.mark.parametrize("host", ["evil.example", "hextan.local", "127.0.0.1.evil.example", "[::2]"])
+def test_other_hosts_are_refused_on_every_address(site, host):
+    for path in ("/", "/api/productions", "/assets/index-1.js"):
+        answer = site.get(path, headers={"host": host})
+        assert answer.status_code == 400
+        assert answer.json()["error"]["code"] == "refused"
+
+
+@pytest.mark.parametrize(
+    "path", ["/api/evaluate", "/api/productions/1/files/json", "/api/productions/1/bodies"]
+)
+def test_large_bodies_are_refused_before_they_are_read(client, path):
+    answer = client.post(
+        path, content=b"[" + b" " * (8 * 1024 * 1024), headers={"content-type": "application/json"}
+    )
+    assert answer.status_code == 413
+    assert answer.json()["error"]["code"] == "too_large"
+
+
+@pytest.mark.parametrize("text", [b"", b"{", b'{"version": 1', b"\xff", b"null", b"[]", b'"x"'])
+def test_malformed_json_is_told_and_never_a_500(client, production_id, text):
+    for method, path in (
+        ("PUT", "bench"),
+        ("PUT", "settings"),
+        ("POST", "finder"),
+        ("POST", "bodies/sheet"),
+        ("POST", "data"),
+    ):
+        answer = client.request(method, f"/api/productions/{production_id}/{path}", content=text,
+                                headers={"content-type": "application/json"})  # fmt: skip
+        assert answer.status_code in (400, 422), (path, text, answer.text)
+        error = answer.json()["error"]
+        assert error["message"]
+        assert {"code", "message", "faults"} <= set(error)
+
+
+@pytest.mark.parametrize("number", ["0", "-1", "9" * 30, "x", "1.5"])
+def test_numbers_that_are_no_number_of_a_production(client, number):
+    answer = client.get(f"/api/productions/{number}/bodies")
+    assert answer.status_code == 422
+    assert answer.json()["error"]["faults"][0]["field"] == "production_id"
+
+
+def test_text_is_given_back_as_text(client, production_id):
+    """Names may hold anything printable; they are data in JSON, never markup."""
+    url = f"/api/productions/{production_id}/bodies"
+    name = '<img src=x onerror=alert(1)> & "quotes" \'; drop table body; --'
+    document = {
+        "name": name,
+        "maker": "Ünïcode 目",
+        "mount": "W54",
+        "photosites": [6000, 4000],
+        "pitch_um": 6.0,
+    }
+    made = client.post(url, json={"document": document})
+    assert made.status_code == 201
+    assert made.headers["content-type"] == "application/json"
+    listed = client.get(url).json()["bodies"][-1]
+    assert (listed["name"], listed["maker"]) == (name, "Ünïcode 目")
+    file = client.get(f"{url}/{made.json()['id']}/file/json")
+    assert json.loads(file.content)["name"] == name
+    # The name of the file is encoded, so that it cannot break out of its header.
+    assert "\n" not in file.headers["content-disposition"]
+    assert '"' not in file.headers["content-disposition"]
+
+
+@pytest.mark.parametrize("text", ["line\nbreak", "tab\tstop", "nul\x00", "\u202eright to left"])
+def test_names_are_one_printable_line(client, production_id, text):
+    document = {"name": text, "maker": "x", "mount": "W54", "photosites": [6000, 4000], "pitch_um": 6.0}
+    answer = client.post(f"/api/productions/{production_id}/bodies", json={"document": document})
+    assert answer.status_code == 422
+    assert answer.json()["error"]["faults"][0]["field"] == "document.name"
