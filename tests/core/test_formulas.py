@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from hextan.core import angles, coc, coverage, depth, optics, readout, stops, windows
+from hextan.core import angles, coc, coverage, depth, media, optics, readout, speed, stops, windows
 from hextan.core.classes import LEAST_DIAGONAL_MM, format_class
 from hextan.core.errors import InvalidInputError
 
@@ -35,6 +35,11 @@ CASES = {
     "hyperfocal_from_sensor_mm": (depth.hyperfocal_from_sensor_mm, (50.0, 2.8, 0.025)),
     "needed_circle_mm": (coverage.needed_circle_mm, (24.0, 18.0)),
     "dark_share": (coverage.dark_share, (28.0, 24.0, 18.0)),
+    "frame_bytes": (media.frame_bytes, (3840.0, 2160.0, 2.0, 10.0, 5.0)),
+    "levelling_degrees": (media.levelling_degrees, (4300.0, 2400.0, 3840.0, 2160.0)),
+    "shutter_time_s": (speed.shutter_time_s, (172.8, 24.0)),
+    "stops_lost": (speed.stops_lost, (120.0, 24.0)),
+    "rows_for_rate": (speed.rows_for_rate, (100.0, 6.35)),
     "largest_window_mm": (coverage.largest_window_mm, (31.0, 1.78)),
 }
 
