@@ -7,5 +7,5 @@ export default defineConfig({
   plugins: [tailwindcss(), svelte(), svelteTesting()],
   build: { target: 'es2022', assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://127.0.0.1:8734' } },
-  test: { environment: 'jsdom', setupFiles: ['./src/test-setup.ts'] },
+  test: { environment: 'jsdom', setupFiles: ['./src/test-setup.ts'], testTimeout: 20_000 },
 })
