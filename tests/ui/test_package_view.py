@@ -2,6 +2,8 @@
 
 import json
 import re
+import time
+import urllib.error
 import urllib.parse
 import urllib.request
 
@@ -29,6 +31,17 @@ def first(base_url):
 
 
 def restore(at, bodies):
+    """Bring the bodies back to what they were; a page that is just left may still be keeping its last change."""
+    for attempt in range(10):
+        try:
+            return restore_once(at, bodies)
+        except urllib.error.HTTPError as error:
+            if error.code != 409 or attempt == 9:
+                raise
+            time.sleep(0.3)
+
+
+def restore_once(at, bodies):
     ids = {body["id"] for body in bodies}
     listed = ask(f"{at}/bodies")
     for body in listed["bodies"] + listed["removed"]:
