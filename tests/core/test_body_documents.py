@@ -5,7 +5,7 @@ import copy
 import pytest
 
 from hextan.core import catalogue as shelf
-from hextan.core.body_document import body_of, origin_of, parse_body
+from hextan.core.body_document import body_of, parse_body
 from hextan.core.body_sheet import body_sheet
 from hextan.core.errors import InvalidInputError, NotFoundError
 from hextan.core.package import FormatInPackage, LensOnBody
@@ -96,8 +96,10 @@ def test_every_figure_has_an_origin():
     own = {"row_time_us": {"kind": "measured", "source": "chart", "date": "2026-05-18", "firmware": "2.0"}}
     document = parse_body(a_body([a_mode(origins=own)], origin={"kind": "claimed", "source": "data sheet"}))
     mode = document.modes[0]
-    assert origin_of(document, mode, "row_time_us").kind == "measured"
-    assert origin_of(document, mode, "overhead_us").source == "data sheet"
+    assert mode.origins["row_time_us"].kind == "measured"
+    # A figure without an origin of its own has the body's.
+    assert "overhead_us" not in mode.origins
+    assert document.origin.source == "data sheet"
 
 
 def test_in_camera_crops_know_where_they_can_act():

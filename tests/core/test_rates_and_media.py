@@ -108,13 +108,6 @@ def test_levelling_without_room_is_no_number():
     assert np.isnan(media.levelling_degrees(3840, 2160, 4096, 2160))
 
 
-@pytest.mark.parametrize("degrees", [0.0, 1.0, 3.0, 7.5])
-def test_inscribed_picture_against_the_levelling_angle(degrees):
-    share = media.inscribed_share(4096, 2304, 16 / 9, degrees)
-    back = media.levelling_degrees(4096, 2304, 4096 * float(share), 2304 * float(share))
-    assert float(back) == pytest.approx(degrees, abs=1e-6)
-
-
 @pytest.mark.parametrize("shape", [(), (6,), (2, 3)])
 def test_media_formulas_broadcast(shape):
     one = np.full(shape, 3840.0)

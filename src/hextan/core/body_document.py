@@ -357,11 +357,6 @@ def _unwritable(document: BodyDocument) -> list[Fault]:
     ]  # fmt: skip
 
 
-def origin_of(document: BodyDocument, row: Row, field: str) -> Origin:
-    """Tell where a figure comes from: its own origin, or the body's."""
-    return row.origins.get(field, document.origin)
-
-
 def body_of(document: BodyDocument, ids: dict[str, int] | None = None, body_id: int = 0) -> Body:
     """Make the package's record of a document.
 

@@ -126,16 +126,3 @@ def levelling_degrees(recorded_w: Real, recorded_h: Real, delivered_w: Real, del
     free_across, free_down = np.asarray(recorded_w) >= r, np.asarray(recorded_h) >= r
     limit = np.minimum(np.where(free_across, np.pi, across), np.where(free_down, np.pi, down))
     return np.where(fits, np.degrees(np.clip(limit, 0.0, np.pi / 4)), np.nan)
-
-
-def inscribed_share(recorded_w: Real, recorded_h: Real, aspect: Real, degrees: Real) -> Floats:
-    """Height of the largest picture of an aspect in a frame turned by so many degrees, over the unturned one.
-
-    >>> round(float(inscribed_share(4096, 2304, 16 / 9, 2.17)), 3)
-    0.938
-    """
-    t = np.radians(np.abs(np.asarray(degrees, dtype=float)))
-    turned = np.minimum(
-        recorded_w / (aspect * np.cos(t) + np.sin(t)), recorded_h / (aspect * np.sin(t) + np.cos(t))
-    )
-    return np.asarray(turned / np.minimum(np.asarray(recorded_w) / aspect, recorded_h))
