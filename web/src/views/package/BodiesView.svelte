@@ -24,6 +24,8 @@
   let list = $state.raw<BodyList | null>(null)
   let shelf = $state.raw<BodySummary[]>([])
   let editor = $state.raw<BodyEditor | null>(null)
+  /** Why the list or the body could not be read; what was refused of the last thing done stands apart from it. */
+  let unread = $state.raw<{ list: Problem | null; body: Problem | null }>({ list: null, body: null })
   let problem = $state.raw<Problem | null>(null)
   let notes = $state.raw<string[]>([])
   /** The body that was asked for last; none when the view is left. */
@@ -33,7 +35,7 @@
   async function refresh() {
     const { data, problem: why } = await client.listBodies(productionId)
     if (data) list = data
-    problem = why ?? null
+    unread = { ...unread, list: why ?? null }
   }
 
   onMount(() => {
@@ -62,8 +64,9 @@
   async function openBody(id: number) {
     if (editor?.id === id) return
     const { data, problem: why } = await client.readBody(productionId, id)
-    problem = why ?? null
-    if (!data || id !== newest) return
+    if (id !== newest) return
+    unread = { ...unread, body: why ?? null }
+    if (!data) return
     editor?.close()
     // What is kept after the view is left has no list to refresh.
     editor = new BodyEditor(productionId, data, () => void (newest !== null && refresh()))
@@ -96,8 +99,8 @@
     if (editor?.id === body.id) await editor.settle()
     const version = editor?.id === body.id ? editor.version : body.version
     const { problem: why } = await client.removeBody(productionId, body.id, version, removed)
-    await refresh()
     problem = why ?? null
+    await refresh()
     if (why) return
     if (removed && editor?.id === body.id) {
       editor.close()
@@ -134,7 +137,7 @@
   {shelf}
   {isShelf}
   chosen={editor?.id ?? null}
-  {problem}
+  problem={problem ?? unread.list ?? unread.body}
   {notes}
   hrefOf={(id) => `/p/${productionId}/package/bodies/${id}`}
   onadd={addNew}
