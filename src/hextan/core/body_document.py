@@ -6,18 +6,16 @@ claimed, computed or measured, from where, when, with which firmware.
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated, Any, Literal, TypeAlias
-from uuid import uuid4
 
-import numpy as np
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from hextan.core.contract import Count, FocalMm, Fps, Metres, Millimetres, Pair, faults_of
+from hextan.core.document_parts import Key, Name, Note, Origin, Part, RateText, Row, new_key
 from hextan.core.errors import Fault, InconsistentError, InvalidInputError
 from hextan.core.media import SAMPLES
 from hextan.core.package import Body, CropRule, InCameraCrop, Package, RecordingFormat, ScanMode
-from hextan.core.rates import RateSet, parse_span
+from hextan.core.rates import RateSet
 
 SCHEMA = "hextan.body"
 SCHEMA_VERSION = 1
@@ -27,62 +25,8 @@ Sampling: TypeAlias = Literal["raw", "4:2:0", "4:2:2", "4:4:4"]
 LensCondition: TypeAlias = Literal["any", "spherical", "short_circle"]
 
 
-def _one_line(text: str) -> str:
-    told = text.strip()
-    if not told.isprintable():
-        raise ValueError("must be one line of text")
-    return told
-
-
-@lru_cache(maxsize=4096)
-def _exact(text: str) -> str:
-    try:
-        return parse_span(text).text()
-    except InvalidInputError as error:
-        raise ValueError(error.faults[0].rule) from None
-
-
-def _a_day(text: str) -> str:
-    if text and np.isnat(np.datetime64(text)):
-        raise ValueError("must be a day like 2026-05-18")
-    return text
-
-
-Name: TypeAlias = Annotated[str, Field(max_length=80), AfterValidator(_one_line), Field(min_length=1)]
-Note: TypeAlias = Annotated[str, Field(max_length=400), AfterValidator(_one_line)]
-Key: TypeAlias = Annotated[str, Field(pattern=r"^[0-9A-Za-z_-]{1,40}$")]
-RateText: TypeAlias = Annotated[str, Field(max_length=60), AfterValidator(_exact)]
 Step: TypeAlias = Annotated[int, Field(ge=1, le=16)]
 Shift: TypeAlias = Annotated[int, Field(ge=-100_000, le=100_000)]
-
-
-def new_key() -> str:
-    """Make a key: it stays with a row through copies, imports and undo."""
-    return uuid4().hex
-
-
-class Part(BaseModel):
-    """Base of the document's parts: strict, without unknown keys."""
-
-    model_config = ConfigDict(strict=True, extra="forbid", allow_inf_nan=False)
-
-
-class Origin(Part):
-    """Where a figure comes from."""
-
-    kind: Literal["claimed", "computed", "measured"] = "claimed"
-    source: Note = ""
-    date: Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(_a_day)] = ""
-    firmware: Note = ""
-
-
-class Row(Part):
-    """A row of the document that can be told from others."""
-
-    key: Key = Field(default_factory=new_key)
-    name: Name
-    #: Origins of single figures by field; the others have the body's.
-    origins: dict[Annotated[str, Field(max_length=40)], Origin] = {}
 
 
 class FormatDocument(Row):

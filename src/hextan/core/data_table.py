@@ -8,9 +8,9 @@ import numpy as np
 from pydantic import Field
 
 from hextan.core import media
-from hextan.core.body_document import Part, RateText
 from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.contract import Pair
+from hextan.core.document_parts import Part, RateText
 from hextan.core.package import Body, FormatInPackage, LensOnBody, Package
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate
@@ -23,7 +23,7 @@ class DataAsk(Part):
 
     #: Without it each format counts at the production's base rate.
     fps: RateText | None = None
-    delivery: Pair = [3840, 2160]  # noqa: RUF012
+    delivery: Pair = [3840, 2160]
     squeeze: Annotated[float, Field(ge=0.5, le=4)] = 1.0
 
 

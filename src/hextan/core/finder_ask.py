@@ -6,8 +6,8 @@ from typing import Annotated, TypeAlias
 
 from pydantic import Field
 
-from hextan.core.body_document import Part, RateText
 from hextan.core.contract import FocalMm, Pair
+from hextan.core.document_parts import Part, RateText
 
 Id: TypeAlias = Annotated[int, Field(ge=1, le=2**53)]
 
@@ -49,6 +49,7 @@ class LensAtHand(Part):
 
     lens_id: Id
     adapter_id: Id | None = None
+    second_adapter_id: Id | None = None
     focal_mm: FocalMm | None = None
 
 

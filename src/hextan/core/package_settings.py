@@ -6,8 +6,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
-from hextan.core.body_document import Key, Name, Part, RateText, new_key
 from hextan.core.contract import faults_of
+from hextan.core.document_parts import Key, Name, Part, RateText, new_key
 from hextan.core.errors import InvalidInputError
 from hextan.core.media import BYTES, CapacityUnit
 
@@ -46,7 +46,7 @@ class PackageSettings(Part):
     #: How long the movement takes to cross the frame, for the skew of a rolling shutter.
     crossing_s: Annotated[float, Field(ge=0.01, le=1000)] = 0.8
     minutes_a_day: Annotated[float, Field(gt=0, le=10_000)] = 90.0
-    cards: Annotated[list[Card], Field(max_length=50)] = []  # noqa: RUF012
+    cards: Annotated[list[Card], Field(max_length=50)] = []
 
 
 def parse_settings(data: Any) -> PackageSettings:
