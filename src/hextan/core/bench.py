@@ -20,10 +20,11 @@ from hextan.core.derivation import derivation_of
 from hextan.core.distances import both_units
 from hextan.core.drawings import coverage_verdict, plan_view, window_map
 from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.optics import stops_of_adapter
-from hextan.core.package import FormatInPackage, Lens, LensOnBody, MountAdapter, Package
+from hextan.core.kit import VERDICTS, kit_of
+from hextan.core.kit_ask import KitAsk
+from hextan.core.lens_setting import LensSetting, adapters_by_id
+from hextan.core.package import FormatInPackage, LensOnBody, Package
 from hextan.core.readout import rate_fits
-from hextan.core.stops import stops_of_lens
 
 
 def bench_view(
@@ -45,8 +46,7 @@ def bench_view(
     CannotFocusError
         A distance at which the lens forms no image.
     """
-    chosen, kit_lens, adapter = _resolve(package, state)
-    setting = LensSetting(kit_lens, state, adapter)
+    chosen, setting = _resolve(package, state)
     formats = package.formats
     order = {key: i for i, key in enumerate(formats)}
     result = compute(parse_request(_request(package, state, setting)))
@@ -59,113 +59,38 @@ def bench_view(
     shown = {key: order[key] for key in [*pinned, state.format_id]}
     return {
         "reference": answer["reference"],
-        "lens": setting.as_dict(answer["lens"]),
+        "lens": setting.as_dict(answer["lens"], chosen.body),
         "links": _links(state, result, index, setting.lens.squeeze),
         "rows": rows,
-        "crops": _crop_switches(chosen, state, setting.on_body(package, chosen)),
+        "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
+        "kit": _lens_choices(package, state),
+        "suited": _suited(rows, setting),
         "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m),
         "window_map": window_map(result, index, chosen.body, chosen.mode),
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
     }
 
 
-def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, Lens, MountAdapter | None]:
+def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, LensSetting]:
     faults = []
     gone = "is not in this production's package (any more)"
     if state.format_id not in package.formats:
         faults.append(Fault("state.format_id", state.format_id, gone))
     if state.lens_id not in package.lenses:
         faults.append(Fault("state.lens_id", state.lens_id, gone))
-    adapters = {a.id: a for a in package.adapters}
-    if state.adapter_id is not None and state.adapter_id not in adapters:
-        faults.append(Fault("state.adapter_id", state.adapter_id, gone))
+    known = {a.id for a in package.adapters}
+    for name in ("adapter_id", "second_adapter_id"):
+        if getattr(state, name) is not None and getattr(state, name) not in known:
+            faults.append(Fault(f"state.{name}", getattr(state, name), gone))
     if state.reference.name == "scan_mode" and state.reference.scan_mode_id not in package.modes:
         faults.append(Fault("state.reference.scan_mode_id", state.reference.scan_mode_id, gone))
     if faults:
         raise InvalidInputError.of(*faults)
-    return (
-        package.formats[state.format_id],
-        package.lenses[state.lens_id][1],
-        None if state.adapter_id is None else adapters[state.adapter_id],
-    )
-
-
-class LensSetting:
-    """A lens as it is set: focal length within its range, stop no wider than it opens."""
-
-    def __init__(self, lens: Lens, state: BenchState, adapter: MountAdapter | None) -> None:
-        self.lens, self.adapter = lens, adapter
-        self.notes: list[dict[str, str]] = []
-        wanted = lens.focal_min_mm if state.focal_mm is None else state.focal_mm
-        self.focal_mm = (
-            min(max(wanted, lens.focal_min_mm), lens.focal_max_mm) if lens.is_zoom else lens.focal_min_mm
-        )
-        if lens.is_zoom and self.focal_mm != wanted:
-            self._note(
-                "focal_clamped", f"{lens.name} does not reach {wanted:g} mm: set to {self.focal_mm:g} mm."
-            )
-        self.marks = "T" if lens.t_stop is not None else "f/"
-        self.widest_f = self._along(lens.f_number, lens.f_number_long)
-        self.widest_t = self._along(lens.t_stop, lens.t_stop_long)
-        widest = self.widest_t if self.widest_t is not None else self.widest_f
-        self.widest = widest
-        self.stop = widest if state.stop is None or widest is None else max(state.stop, widest)
-        if state.stop is not None and widest is not None and state.stop < widest * (1 - 1e-6):
-            self._note("stop_clamped", f"{self.marks}{state.stop:g} is wider than this lens opens: "
-                       f"set to {self.marks}{widest:.3g}.")  # fmt: skip
-
-    def _note(self, code: str, text: str) -> None:
-        self.notes.append({"level": "warn", "code": code, "text": text})
-
-    def _along(self, short: float | None, long: float | None) -> float | None:
-        """Aperture at the focal length set: geometric between the ends, as apertures go."""
-        if short is None or long is None or not self.lens.is_zoom:
-            return short
-        span = math.log(self.lens.focal_max_mm / self.lens.focal_min_mm)
-        share = math.log(self.focal_mm / self.lens.focal_min_mm) / span
-        return float(short * (long / short) ** share)
-
-    @property
-    def f_number(self) -> float | None:
-        """The f-number that goes with the stop set."""
-        if self.stop is None or self.widest_f is None or self.widest_t is None:
-            return self.stop if self.widest_t is None else None
-        return self.stop * self.widest_f / self.widest_t
-
-    @property
-    def t_stop(self) -> float | None:
-        """The T-stop set, where the lens has T marks."""
-        return self.stop if self.widest_t is not None else None
-
-    @property
-    def magnification(self) -> float:
-        """Of the adapter, 1 without."""
-        return 1.0 if self.adapter is None else self.adapter.magnification
-
-    def on_body(self, package: Package, here: FormatInPackage) -> LensOnBody:
-        """Tell what in-camera crops have to know of the lens as it is mounted."""
-        circle, covers = self.lens.image_circle_mm, None
-        if circle is not None:
-            covers = circle * self.magnification >= package.needed_circle_mm[here.recording.id]
-        return LensOnBody(self.lens.squeeze, covers)
-
-    def mounts_on(self, body_mount: str) -> bool:
-        """Whether lens, adapter and body fit together."""
-        if self.adapter is None:
-            return self.lens.mount == body_mount
-        return self.adapter.lens_mount == self.lens.mount and self.adapter.body_mount == body_mount
-
-    def as_dict(self, mounted: dict[str, Any]) -> dict[str, Any]:
-        """Describe the setting, with what the adapter made of it."""
-        return {
-            "focal_mm": self.focal_mm,
-            "marks": self.marks,
-            "stop": self.stop,
-            "stops": [] if self.widest is None else stops_of_lens(self.widest),
-            "mounted": mounted,
-            "adapter_stops": float(stops_of_adapter(self.magnification)),
-            "notes": self.notes,
-        }
+    adapters = adapters_by_id(package, [state.adapter_id, state.second_adapter_id], "state.adapter_id")
+    focus = state.focus_m or state.subject_m
+    lens = package.lenses[state.lens_id][1]
+    setting = LensSetting(package, lens, adapters, state.focal_mm, state.stop, focus)
+    return package.formats[state.format_id], setting
 
 
 def _request(package: Package, state: BenchState, setting: LensSetting) -> dict[str, Any]:
@@ -174,23 +99,13 @@ def _request(package: Package, state: BenchState, setting: LensSetting) -> dict[
     formats = []
     for here in package.formats.values():
         delivery = state.delivery.for_recording(here.recording.raster, lens.squeeze)
-        formats.append(here.as_request(state.fps, delivery, switched_on, setting.on_body(package, here)))
+        formats.append(here.as_request(state.fps, delivery, switched_on, setting.on_body(here)))
     focus = state.focus_m or state.subject_m
     return {
         "reference": _reference(package, reference.name, reference.scan_mode_id) | {"by": reference.by},
         "subject": {"distance_m": focus},
         "background_m": [state.subject_m, None],
-        "lens": {
-            "focal_mm": setting.focal_mm,
-            "f_number": setting.f_number,
-            "t_stop": setting.t_stop,
-            "squeeze": lens.squeeze,
-            "image_circle_mm": lens.image_circle_mm,
-            "close_focus_m": lens.close_focus_m,
-            "pupil_magnification": lens.pupil_magnification,
-            "projection": lens.projection,
-        },
-        "adapter": {"magnification": setting.magnification},
+        **setting.as_request(),
         "coc": state.coc.model_dump(),
         "formats": formats,
     }
@@ -211,14 +126,16 @@ def _row(
     answer: dict[str, Any],
     chosen: FormatInPackage,
 ) -> dict[str, Any]:
-    mounts = setting.mounts_on(here.body.mount)
-    if not mounts:
-        answer["notes"].insert(0, {"level": "stop", "code": "mount", "text": _mount_text(setting, here)})
+    reasons = setting.mounting(here.body).reasons
+    if reasons:
+        text = "; ".join(reasons)
+        told = {"level": "stop", "code": "mount", "text": f"{text[0].upper()}{text[1:]}."}
+        answer["notes"].insert(0, told)
     speed, pixels, covered = answer["speed"], answer["pixels"], answer["coverage"]
     row = {
         "format_id": here.recording.id,
         "format_class": format_class(answer["recorded_mm"]["diagonal"]),
-        "mounts": mounts,
+        "mounts": not reasons,
         "verdict": coverage_verdict(covered["circle_mm"], covered["needed_mm"]),
         "sharpness": _sharpness(here, pixels["oversampling"]),
         "limited_by": here.limited_by(speed["limited_by"]),
@@ -226,13 +143,6 @@ def _row(
     }
     row["shown"] = _shown(state, row, here, chosen)
     return row
-
-
-def _mount_text(setting: LensSetting, here: FormatInPackage) -> str:
-    if setting.adapter is None:
-        return f"The lens has the {setting.lens.mount} mount and {here.body.name} takes {here.body.mount}: an adapter is needed."
-    a = setting.adapter
-    return f"{a.name} goes from {a.lens_mount} to {a.body_mount}; here {setting.lens.mount} has to go to {here.body.mount}."
 
 
 def _sharpness(here: FormatInPackage, oversampling: float | None) -> str:
@@ -251,6 +161,45 @@ def _shown(state: BenchState, row: dict[str, Any], here: FormatInPackage, chosen
         or (wanted.oversampled and row["sharpness"] != "oversampled")
         or (wanted.least_fps is not None and (speed is None or not rate_fits(wanted.least_fps, speed)))
     )
+
+
+def _lens_choices(package: Package, state: BenchState) -> list[dict[str, Any]]:
+    """Every lens of the kit as it would be put on for the chosen format, with its coverage, in the order of the sets."""
+    ask = KitAsk(reference=state.reference, delivery=state.delivery, crop_ids=state.crop_ids,
+                 format_ids=[state.format_id])  # fmt: skip
+    kit = kit_of(package, ask)
+    body = package.formats[state.format_id].body.id
+    choices: list[dict[str, Any]] = []
+    for i, entry in enumerate(kit.entries):
+        effective = float(kit.effective_mm[i, 0]) if kit.mounts[i, 0] and kit.rectilinear[i, 0] else None
+        if entry.end == "long":
+            choices[-1]["effective_long_mm"] = effective
+            continue
+        way = entry.by_body.get(body)
+        choices.append(
+            {
+                "lens_id": entry.lens.id,
+                "adapter_ids": [] if way is None else list(way.key),
+                "verdict": VERDICTS[int(kit.verdict[i, 0])],
+                "effective_mm": effective,
+                "effective_long_mm": None,
+            }
+        )
+    return choices
+
+
+def _suited(rows: list[dict[str, Any]], setting: LensSetting) -> list[dict[str, Any]]:
+    """For a squeezed lens the formats that it suits: put on, covered, and least of the recording thrown away."""
+    if setting.lens.squeeze == 1.0:
+        return []
+    found = []
+    for row in rows:
+        recorded, picture = row["answer"]["recorded_mm"], row["answer"]["picture_mm"]
+        if not row["mounts"] or row["verdict"] == "short":
+            continue
+        used = picture["width"] * picture["height"] / (recorded["width"] * recorded["height"])
+        found.append({"format_id": row["format_id"], "used": used, "picture_width_mm": picture["width"]})
+    return sorted(found, key=lambda f: (-round(f["used"], 2), -f["picture_width_mm"]))[:6]
 
 
 def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody) -> list[dict[str, Any]]:

@@ -64,6 +64,8 @@ class BenchState(_Part):
     format_id: Id
     lens_id: Id
     adapter_id: Id | None = None
+    #: Between the first adapter and the body.
+    second_adapter_id: Id | None = None
     focal_mm: FocalMm | None = None
     stop: Stop | None = None
     subject_m: Metres = 3.0
@@ -119,8 +121,9 @@ def mended(state: BenchState, package: Package) -> tuple[BenchState, list[str]]:
         _, lens = next(iter(package.lenses.values()))
         change |= {"lens_id": lens.id, "focal_mm": None}
         notes.append(f"The lens is not in the package any more: {lens.name} is shown instead.")
-    if state.adapter_id is not None and all(a.id != state.adapter_id for a in package.adapters):
-        change["adapter_id"] = None
+    known = {None, *(a.id for a in package.adapters)}
+    if state.adapter_id not in known or state.second_adapter_id not in known:
+        change |= {"adapter_id": None, "second_adapter_id": None}
         notes.append("The adapter is not in the package any more.")
     if state.reference.name == "scan_mode" and state.reference.scan_mode_id not in package.modes:
         change["reference"] = BenchReference(by=state.reference.by)

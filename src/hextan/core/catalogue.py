@@ -1,6 +1,6 @@
-"""What a catalogue says differently since a body was copied from it, taken one by one or left.
+"""What a catalogue says differently since a body or a lens set was copied from it, taken one by one or left.
 
-A body of a production is a copy: an approved plan never changes by itself. Three documents are held
+What a production has is a copy: an approved plan never changes by itself. Three documents are held
 against one another: the catalogue's as it was when it was taken, the catalogue's now, and the copy.
 """
 
@@ -10,12 +10,14 @@ import copy
 from dataclasses import dataclass
 from typing import Any, Literal, TypeAlias
 
-from hextan.core.body_document import BodyDocument
+from hextan.core.document_parts import Row
 from hextan.core.errors import NotFoundError
 
 Plain: TypeAlias = dict[str, Any]
-#: What belongs to each copy alone.
-OWN = frozenset({"key", "claims", "schema", "schema_version", "modes", "crops", "formats", "origins"})
+#: The lists of rows in a document.
+ROWS = ("modes", "formats", "crops", "lenses")
+#: What belongs to each copy alone, or is held against the other row by row.
+OWN = frozenset({"key", "claims", "schema", "schema_version", "origins", *ROWS})
 
 
 @dataclass(frozen=True)
@@ -39,13 +41,13 @@ class Change:
         return bool(self.here != self.taken)
 
 
-def changes(taken: BodyDocument, now: BodyDocument, here: BodyDocument) -> list[Change]:
+def changes(taken: Row, now: Row, here: Row) -> list[Change]:
     """List what the catalogue changed, in the order of the document.
 
     Parameters
     ----------
     taken : the catalogue's body when the copy was made, or as far as changes were settled since
-    now : the catalogue's body
+    now : the catalogue's document
     here : the copy
     """
     return _row_changes(
@@ -59,7 +61,7 @@ def _row_changes(taken: Plain, now: Plain, here: Plain, path: str, where: str) -
         for field in now
         if field not in OWN and taken.get(field) != now[field] and here.get(field) != now[field]
     ]
-    for rows in ("modes", "formats", "crops"):
+    for rows in ROWS:
         if rows in now:
             found += _list_changes(
                 taken.get(rows, []), now[rows], here.get(rows, []), f"{path}{rows}/", where

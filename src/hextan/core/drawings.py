@@ -165,6 +165,7 @@ def window_map(result: Evaluation, index: int, body: Body, mode: ScanMode) -> di
         "recorded": recorded,
         "picture": _rect("picture", picture_w, picture_h, dx, dy),
         "framed": _rect("framed", picture_w * protect, picture_h * protect, dx, dy),
+        "squeeze": result.request.lens.squeeze,
         "circle_mm": circle,
         "needed_mm": needed,
         "verdict": coverage_verdict(circle, needed),

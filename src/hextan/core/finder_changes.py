@@ -2,16 +2,30 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.finder_ask import FinderAsk
 from hextan.core.finder_checks import Candidates, Check, angles_of
+from hextan.core.mounting import ways
 from hextan.core.numbers import Flags, Floats
 from hextan.core.package import Package
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate, rate_words
 from hextan.core.readout import rate_fits
+
+
+@dataclass(frozen=True)
+class LensOption:
+    """Another lens on a body: focal length and circle with its adapters, angles in all formats."""
+
+    name: str
+    body_id: int
+    focal_mm: float
+    circle_mm: float | None
+    angle_deg: Floats
 
 
 class Changes:
@@ -60,21 +74,25 @@ class Changes:
         other = best.mode.name != self.c.places[i].mode.name
         return f"{best.recording.name}{f' in {best.mode.name}' if other else ''} of the same body"
 
-    def _lens_options(self, package: Package) -> list[tuple[str, str, float, float | None, Floats]]:
-        """Every lens of the kit with the squeeze at hand, bare and behind each adapter: name, mount, focal, circle, angles."""
+    def _lens_options(self, package: Package) -> list[LensOption]:
+        """Every other lens of the kit with the squeeze at hand, on each body in every way that is possible."""
         assert self.c.lens is not None
-        options = []
+        bodies = {place.body.id: place.body for place in self.c.places}
+        options, angles = [], {}
         for _, lens in package.lenses.values():
             if lens.squeeze != self.c.lens.squeeze or lens.id == self.c.lens.id:
                 continue
-            fitting = [None, *(a for a in package.adapters if a.lens_mount == lens.mount)]
-            for adapter in fitting:
-                m = 1.0 if adapter is None else adapter.magnification
-                focal = lens.focal_min_mm * m
-                name = lens.name + (f" with {adapter.name}" if adapter else "")
-                circle = None if lens.image_circle_mm is None else lens.image_circle_mm * m
-                mount = lens.mount if adapter is None else adapter.body_mount
-                options.append((name, mount, focal, circle, angles_of(self.c.columns, lens, focal)))
+            for body in bodies.values():
+                for way in ways(package, lens, body):
+                    if way.verdict == "impossible":
+                        continue
+                    focal = lens.focal_min_mm * way.magnification
+                    if (lens.id, focal) not in angles:
+                        angles[lens.id, focal] = angles_of(self.c.columns, lens, focal)
+                    bare = lens.circle_at_mm(lens.focal_min_mm)
+                    circle = None if bare is None else bare * way.magnification
+                    name = lens.name + (f" with {way.name}" if way.adapters else "")
+                    options.append(LensOption(name, body.id, focal, circle, angles[lens.id, focal]))
         return options
 
     def _other_lens(self, i: int) -> str | None:
@@ -83,16 +101,16 @@ class Changes:
         needed = float(
             needed_circle_mm(cols.recorded_w[i], cols.recorded_h[i], cols.offset_x[i], cols.offset_y[i])
         )
-        mount = self.c.places[i].body.mount
         fits = []
-        for name, to, focal, circle, angle in self.lens_options:
-            if to != mount:
+        for option in self.lens_options:
+            if option.body_id != self.c.places[i].body.id:
                 continue
-            if ask.covers is not None and ask.covers.must and (circle is None or circle < needed):
+            must_cover = ask.covers is not None and ask.covers.must
+            if must_cover and (option.circle_mm is None or option.circle_mm < needed):
                 continue
             least = ask.angle_deg.least if ask.angle_deg is not None and ask.angle_deg.must else 0.0
-            if angle[i] >= least:
-                fits.append((abs(np.log(focal / self.c.focal_mm)), name))
+            if option.angle_deg[i] >= least:
+                fits.append((abs(np.log(option.focal_mm / self.c.focal_mm)), option.name))
         return f"{min(fits)[1]} instead of {self.c.lens.name}" if fits and self.c.lens else None
 
     def _larger_card(self, i: int) -> str | None:

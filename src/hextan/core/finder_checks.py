@@ -14,8 +14,9 @@ from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.finder_ask import AtLeast, CardWish, DeliveryWish, FinderAsk, RateWish, Wish
+from hextan.core.lens_setting import LensSetting, adapters_by_id
 from hextan.core.numbers import Flags, Floats
-from hextan.core.package import FormatInPackage, Lens, MountAdapter, Package
+from hextan.core.package import FormatInPackage, Lens, Package
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate, rate_words
 from hextan.core.readout import rate_fits
@@ -66,13 +67,10 @@ def candidates(package: Package, ask: FinderAsk) -> Candidates:
         A lens or adapter that the production does not have, or none where coverage or angle are asked.
     """
     places = list(package.formats.values())
-    lens, adapter = _lens_at_hand(package, ask)
+    setting = _lens_at_hand(package, ask)
+    lens = None if setting is None else setting.lens
     squeeze = 1.0 if lens is None else lens.squeeze
-    magnification = 1.0 if adapter is None else adapter.magnification
-    focal = np.nan
-    if lens is not None:
-        wanted = (ask.lens and ask.lens.focal_mm) or lens.focal_min_mm
-        focal = min(max(wanted, lens.focal_min_mm), lens.focal_max_mm) * magnification
+    focal = np.nan if setting is None else setting.focal_mm * setting.magnification
     delivery = None
     if ask.delivery is not None:
         w, h = ask.delivery.raster
@@ -90,7 +88,6 @@ def candidates(package: Package, ask: FinderAsk) -> Candidates:
     angle = np.full(len(places), np.nan)
     if lens is not None:
         angle = angles_of(columns, lens, focal)
-    circle = None if lens is None or lens.image_circle_mm is None else lens.image_circle_mm * magnification
     return Candidates(
         places=places,
         columns=columns,
@@ -100,32 +97,24 @@ def candidates(package: Package, ask: FinderAsk) -> Candidates:
         bytes_s=np.array([np.nan if rate is None else rate for rate in rates]),
         lens=lens,
         focal_mm=float(focal),
-        circle_mm=circle,
-        mounts=np.array([lens is None or mounts(lens, adapter, here.body.mount) for here in places]),
+        circle_mm=None if setting is None else setting.circle_mm,
+        mounts=np.array([setting is None or not setting.mounting(here.body).reasons for here in places]),
         angle_deg=angle,
     )
 
 
-def _lens_at_hand(package: Package, ask: FinderAsk) -> tuple[Lens | None, MountAdapter | None]:
+def _lens_at_hand(package: Package, ask: FinderAsk) -> LensSetting | None:
     if ask.lens is None:
         needing = [name for name in ("covers", "angle_deg") if getattr(ask, name) is not None]
         if needing:
             raise InvalidInputError.of(*(Fault(f"{n}", None, "needs a lens: choose one") for n in needing))
-        return None, None
-    gone = "is not in this production's package (any more)"
+        return None
     if ask.lens.lens_id not in package.lenses:
+        gone = "is not in this production's package (any more)"
         raise InvalidInputError.of(Fault("lens.lens_id", ask.lens.lens_id, gone))
-    adapter = next((a for a in package.adapters if a.id == ask.lens.adapter_id), None)
-    if ask.lens.adapter_id is not None and adapter is None:
-        raise InvalidInputError.of(Fault("lens.adapter_id", ask.lens.adapter_id, gone))
-    return package.lenses[ask.lens.lens_id][1], adapter
-
-
-def mounts(lens: Lens, adapter: MountAdapter | None, body_mount: str) -> bool:
-    """Whether lens, adapter and body fit together."""
-    if adapter is None:
-        return lens.mount == body_mount
-    return adapter.lens_mount == lens.mount and adapter.body_mount == body_mount
+    chain = [ask.lens.adapter_id, ask.lens.second_adapter_id]
+    adapters = adapters_by_id(package, chain, "lens.adapter_id")
+    return LensSetting(package, package.lenses[ask.lens.lens_id][1], adapters, ask.lens.focal_mm)
 
 
 def angles_of(columns: FormatColumns, lens: Lens, focal_mm: float) -> Floats:

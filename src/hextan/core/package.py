@@ -8,12 +8,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from typing import Any
+from typing import Any, Literal, TypeAlias
 
+from hextan.core.circles import CircleAxis, circle_along_mm
+from hextan.core.classes import FormatClass
 from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.media import bytes_per_second, frame_bytes, highest_rate_by_data
 from hextan.core.rates import RateSet
+
+#: How the iris is set: by a ring on the lens, from the body, or either way.
+Iris: TypeAlias = Literal["ring", "body", "either"]
 
 
 @dataclass(frozen=True)
@@ -175,7 +180,11 @@ class Body:
 
 @dataclass(frozen=True)
 class Lens:
-    """A prime (equal ends) or a zoom. Stops at the short and at the long end."""
+    """A prime (equal ends) or a zoom. Stops at the short and at the long end.
+
+    The image circle is one value, or a table along focal length (mm), stop (as marked) or focus
+    (metres, infinity as inf): `circle_by` and `circle_rows`, which then replace it.
+    """
 
     id: int
     name: str
@@ -191,11 +200,41 @@ class Lens:
     mount: str
     projection: str
     pupil_magnification: float = 1.0
+    circle_by: CircleAxis | None = None
+    circle_rows: tuple[tuple[float, float], ...] = ()
+    designed_for: FormatClass | None = None
+    #: Share of the frame's width, per cent, that is lost from infinity to close focus (negative: won).
+    breathing_percent: float | None = None
+    iris: Iris = "ring"
+    data_link: str = ""
 
     @property
     def is_zoom(self) -> bool:
         """Whether the focal length can be changed."""
         return self.focal_max_mm > self.focal_min_mm
+
+    def widest_at(self, focal_mm: float) -> tuple[float | None, float | None]:
+        """Widest f-number and T-stop at a focal length: geometric between the ends, as apertures go."""
+        f = self._along(focal_mm, self.f_number, self.f_number_long)
+        return f, self._along(focal_mm, self.t_stop, self.t_stop_long)
+
+    def _along(self, focal_mm: float, short: float | None, long: float | None) -> float | None:
+        if short is None or long is None or not self.is_zoom:
+            return short
+        share = math.log(focal_mm / self.focal_min_mm) / math.log(self.focal_max_mm / self.focal_min_mm)
+        return float(short * (long / short) ** share)
+
+    def circle_at_mm(
+        self, focal_mm: float, stop: float | None = None, focus_m: float = math.inf
+    ) -> float | None:
+        """Image circle as the lens is set; without a stop as wide open. None where it is not stated."""
+        if self.circle_by is None:
+            return self.image_circle_mm
+        if stop is None:
+            f, t = self.widest_at(focal_mm)
+            stop = t if t is not None else f
+        at = {"focal": focal_mm, "stop": stop, "focus": focus_m}[self.circle_by]
+        return None if at is None else circle_along_mm(self.circle_by, self.circle_rows, at)
 
 
 @dataclass(frozen=True)
@@ -209,6 +248,15 @@ class LensSet:
 
 
 @dataclass(frozen=True)
+class Mount:
+    """A lens mount: flange focal distance and clear throat in mm, None where not stated."""
+
+    name: str
+    flange_mm: float | None = None
+    throat_mm: float | None = None
+
+
+@dataclass(frozen=True)
 class MountAdapter:
     """What goes between lens and body."""
 
@@ -217,6 +265,13 @@ class MountAdapter:
     magnification: float
     lens_mount: str
     body_mount: str
+    #: Share of the light that comes through, 1 without loss.
+    transmission: float = 1.0
+    glass: bool = False
+    #: Classes of lenses that it is made for; any when empty.
+    classes: tuple[FormatClass, ...] = ()
+    passes_iris: bool = True
+    passes_data: bool = True
 
 
 @dataclass(frozen=True)
@@ -226,6 +281,17 @@ class Package:
     bodies: tuple[Body, ...] = ()
     lens_sets: tuple[LensSet, ...] = ()
     adapters: tuple[MountAdapter, ...] = ()
+    mounts: tuple[Mount, ...] = ()
+
+    @cached_property
+    def mounts_by_name(self) -> dict[str, Mount]:
+        """Every mount that is described, by its name."""
+        return {mount.name: mount for mount in self.mounts}
+
+    @cached_property
+    def worked_out(self) -> dict[Any, Any]:
+        """What other modules have worked out of this package and keep with it."""
+        return {}
 
     @cached_property
     def formats(self) -> dict[int, FormatInPackage]:

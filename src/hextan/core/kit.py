@@ -1,0 +1,337 @@
+"""The whole kit at once: every lens, on every body that takes it, in every recording format.
+
+Columns are recording formats, shape (F,); rows are lenses as set (a zoom gives two, its ends), each
+through one chain of adapters, shape (E, F). One pass over arrays serves matrix, ladder and matching.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, Literal, TypeAlias
+
+import numpy as np
+
+from hextan.core.angles import angle_of_view_deg
+from hextan.core.classes import format_class
+from hextan.core.columns import FormatColumns, columns_of
+from hextan.core.coverage import MARGINAL_SHARE, dark_share
+from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.kit_ask import KitAsk
+from hextan.core.mounting import Mounting, ways
+from hextan.core.numbers import Flags, Floats
+from hextan.core.package import FormatInPackage, Lens, LensSet, Package
+from hextan.core.readout import rate_fits
+from hextan.core.references import ReferenceWindow, named_reference
+from hextan.core.speed import highest_of
+from hextan.core.windows import crop_factors
+
+End: TypeAlias = Literal["", "wide", "long"]
+#: Verdicts of coverage by number; the last means that the lens cannot be put on the body.
+VERDICTS = ("covers", "marginal", "short", "unknown", "impossible")
+COVERS, MARGINAL, SHORT, UNKNOWN, IMPOSSIBLE = range(5)
+NO_WAY = Mounting((), ("-",))
+
+
+@dataclass(frozen=True)
+class KitEntry:
+    """A lens as set, with the way it is put on each body (None: not at all)."""
+
+    lens_set: LensSet
+    lens: Lens
+    focal_mm: float
+    end: End
+    by_body: dict[int, Mounting]
+
+    @property
+    def name(self) -> str:
+        """The lens by its name; a zoom with the end that is meant."""
+        return f"{self.lens.name} at {self.focal_mm:g}" if self.end else self.lens.name
+
+
+@dataclass(frozen=True)
+class Kit:
+    """Lenses by formats; arrays of shape (E, F), NaN where a lens cannot be put on the body."""
+
+    package: Package
+    reference: ReferenceWindow
+    entries: list[KitEntry]
+    places: list[FormatInPackage]
+    columns: FormatColumns
+    highest_fps: Floats
+    #: Picture as it lies on the sensor, and the recording.
+    picture_w: Floats
+    picture_h: Floats
+    recorded_w: Floats
+    recorded_h: Floats
+    squeeze: Floats
+    magnification: Floats
+    focal_mm: Floats
+    circle_mm: Floats
+
+    @property
+    def mounts(self) -> Flags:
+        """Where the lens can be put on the body."""
+        return ~np.isnan(self.magnification)
+
+    @cached_property
+    def rectilinear(self) -> Flags:
+        """Which entries follow the tangent; shape (E, 1)."""
+        return np.array([[e.lens.projection == "rectilinear"] for e in self.entries])
+
+    @cached_property
+    def crop(self) -> Floats:
+        """Crop factor against the reference, by its dimension."""
+        factors = crop_factors(
+            self.picture_w, self.picture_h, self.squeeze, self.reference.width_mm, self.reference.height_mm
+        )
+        return factors[("width", "height", "diagonal").index(self.reference.by)]
+
+    @cached_property
+    def effective_mm(self) -> Floats:
+        """Effective focal length."""
+        return self.focal_mm * self.crop
+
+    @cached_property
+    def angle_deg(self) -> Floats:
+        """Horizontal angle of view at infinity, degrees, by the lens's own projection."""
+        offset = self.columns.offset_x * self.squeeze
+        wide = self.picture_w * self.squeeze
+        focal = np.where(self.mounts, self.focal_mm, 1.0)
+        angle = angle_of_view_deg(wide, focal, offset)
+        for i, entry in enumerate(self.entries):
+            if entry.lens.projection != "rectilinear":
+                angle[i] = angle_of_view_deg(wide[i], focal[i], offset[i], entry.lens.projection)
+        return np.where(self.mounts, angle, np.nan)
+
+    @cached_property
+    def needed_mm(self) -> Floats:
+        """The circle that reaches the farthest corner of what is recorded."""
+        dx, dy = np.abs(self.columns.offset_x), np.abs(self.columns.offset_y)
+        return np.asarray(2 * np.hypot(dx + self.recorded_w / 2, dy + self.recorded_h / 2))
+
+    @cached_property
+    def verdict(self) -> Any:
+        """Index into `VERDICTS`, shape (E, F)."""
+        with np.errstate(invalid="ignore"):
+            margin = self.circle_mm - self.needed_mm
+            found = np.where(
+                margin < 0, SHORT, np.where(margin < self.needed_mm * MARGINAL_SHARE, MARGINAL, COVERS)
+            )
+        found = np.where(np.isnan(self.circle_mm), UNKNOWN, found)
+        return np.where(self.mounts, found, IMPOSSIBLE)
+
+    @cached_property
+    def dark(self) -> Floats:
+        """Share of the recording that stays dark; computed only where the circle is short."""
+        dark = np.where(self.mounts & ~np.isnan(self.circle_mm), 0.0, np.nan)
+        short = self.verdict == SHORT
+        if short.any():
+            dx, dy = (np.broadcast_to(x, dark.shape) for x in (self.columns.offset_x, self.columns.offset_y))
+            lies = (self.recorded_w[short], self.recorded_h[short], dx[short], dy[short])
+            dark[short] = dark_share(self.circle_mm[short], *lies)
+        return dark
+
+    @property
+    def usable(self) -> Flags:
+        """Where a lens can be put on and its circle is not known to be short."""
+        return np.asarray((self.verdict != SHORT) & (self.verdict != IMPOSSIBLE))
+
+
+def kit_of(package: Package, ask: KitAsk) -> Kit:
+    """Lay out the kit.
+
+    Raises
+    ------
+    InvalidInputError
+        A window of reference that the production does not have.
+    """
+    reference = reference_of(package, ask)
+    places = _places(package, ask)
+    entries = _entries(package, ask)
+    shape = (len(entries), len(places))
+    squeezes = sorted({e.lens.squeeze for e in entries}) or [1.0]
+    by_squeeze = [_columns(places, ask, squeeze) for squeeze in squeezes]
+    columns = by_squeeze[0]
+    at = np.array([squeezes.index(e.lens.squeeze) for e in entries], dtype=int)
+    picture_w = np.array([c.picture_w for c in by_squeeze])[at].reshape(shape)
+    picture_h = np.array([c.picture_h for c in by_squeeze])[at].reshape(shape)
+    magnification = _by_body(entries, places, lambda way: way.magnification)
+    squeeze = np.array([[e.lens.squeeze] for e in entries]).reshape(-1, 1)
+    focal = np.array([[e.focal_mm] for e in entries]).reshape(-1, 1)
+    circles = [e.lens.circle_at_mm(e.focal_mm) for e in entries]
+    circle = np.array([[np.nan if c is None else c] for c in circles]).reshape(-1, 1)
+    # A lens with an unknown circle may still be put on: its circle stays NaN.
+    circle_mm = circle * magnification
+    crops = _crops(package, ask, entries, places, circle_mm, columns)
+    return Kit(
+        package=package,
+        reference=reference,
+        entries=entries,
+        places=places,
+        columns=columns,
+        highest_fps=_highest(places),
+        picture_w=picture_w / crops,
+        picture_h=picture_h / crops,
+        recorded_w=columns.recorded_w / crops,
+        recorded_h=columns.recorded_h / crops,
+        squeeze=squeeze,
+        magnification=magnification,
+        focal_mm=focal * magnification,
+        circle_mm=circle_mm,
+    )
+
+
+def reference_of(package: Package, ask: KitAsk) -> ReferenceWindow:
+    """Give the window of reference that is asked for.
+
+    Raises
+    ------
+    InvalidInputError
+        A scan mode that the production does not have.
+    """
+    return window_of_reference(package, ask.reference.name, ask.reference.scan_mode_id, ask.reference.by)
+
+
+def window_of_reference(package: Package, name: str, scan_mode_id: int | None, by: Any) -> ReferenceWindow:
+    """Give a reference by its name, or by the scan mode whose window it is."""
+    if name != "scan_mode":
+        return named_reference(name, by)
+    if scan_mode_id not in package.modes:
+        rule = "is not in this production's package (any more)"
+        raise InvalidInputError.of(Fault("reference.scan_mode_id", scan_mode_id, rule))
+    body, mode = package.modes[scan_mode_id]
+    w, h = (n * body.pitch_um / 1000 for n in mode.window)
+    return ReferenceWindow(None, w, h, by)
+
+
+def _places(package: Package, ask: KitAsk) -> list[FormatInPackage]:
+    places = list(package.formats.values())
+    if ask.body_ids is not None:
+        places = [p for p in places if p.body.id in set(ask.body_ids)]
+    if ask.format_ids is not None:
+        wanted = set(ask.format_ids)
+        places = [p for p in places if p.recording.id in wanted]
+    if ask.least_fps is not None:
+        least = ask.least_fps
+        # What is not known to be possible does not count as fast.
+        places = [p for p in places if (f := highest_of(p).usable_fps) and bool(rate_fits(least, f))]
+    return places
+
+
+def _entries(package: Package, ask: KitAsk) -> list[KitEntry]:
+    entries = []
+    for lens_set, lens in package.lenses.values():
+        if ask.lens_set_ids is not None and lens_set.id not in ask.lens_set_ids:
+            continue
+        ends: list[tuple[float, End]] = [(lens.focal_min_mm, "")]
+        if lens.is_zoom:
+            ends = [(lens.focal_min_mm, "wide"), (lens.focal_max_mm, "long")]
+        for by_body in _ways(package, lens, ask):
+            entries += [KitEntry(lens_set, lens, focal, end, by_body) for focal, end in ends]
+    return entries
+
+
+def _ways(package: Package, lens: Lens, ask: KitAsk) -> list[dict[int, Mounting]]:
+    """How a lens is put on: by body the simplest way, then (when asked) every other magnification."""
+    possible = {
+        body.id: [way for way in ways(package, lens, body) if way.verdict != "impossible"]
+        for body in package.bodies
+    }
+    rows = [{body: found[0] for body, found in possible.items() if found}]
+    if ask.mounted == "every":
+        # Two ways with the same magnification make the same picture.
+        others: dict[float, dict[int, Mounting]] = {}
+        for body, found in possible.items():
+            seen = {round(found[0].magnification, 6)} if found else set()
+            for way in found[1:]:
+                m = round(way.magnification, 6)
+                if m not in seen:
+                    seen.add(m)
+                    others.setdefault(m, {})[body] = way
+        rows += [others[m] for m in sorted(others, key=lambda m: abs(math.log(m)))]
+    return rows
+
+
+def _columns(places: list[FormatInPackage], ask: KitAsk, squeeze: float) -> FormatColumns:
+    requests: Any = [
+        here.as_request(delivery=ask.delivery.for_recording(here.recording.raster, squeeze))
+        for here in places
+    ]
+    return columns_of(requests, squeeze) if requests else _no_columns()
+
+
+def _no_columns() -> FormatColumns:
+    nothing: Any = np.empty(0)
+    return FormatColumns(*([nothing] * len(FormatColumns.__dataclass_fields__)))
+
+
+def _by_body(entries: list[KitEntry], places: list[FormatInPackage], value: Any) -> Floats:
+    bodies = list(dict.fromkeys(p.body.id for p in places))
+    table = np.full((len(entries), len(bodies)), np.nan)
+    for i, entry in enumerate(entries):
+        for j, body in enumerate(bodies):
+            if body in entry.by_body:
+                table[i, j] = value(entry.by_body[body])
+    return table[:, [bodies.index(p.body.id) for p in places]] if places else table[:, :0]
+
+
+def _crops(
+    package: Package,
+    ask: KitAsk,
+    entries: list[KitEntry],
+    places: list[FormatInPackage],
+    circle_mm: Floats,
+    columns: FormatColumns,
+) -> Floats:
+    """Product of the in-camera crops that act, shape (E, F); some depend on the lens."""
+    shape = (len(entries), len(places))
+    whole = np.ones(shape)
+    if not ask.crop_ids or not places or not entries:
+        return whole
+    factors = {kind: np.ones(len(places)) for kind in ("any", "spherical", "short_circle")}
+    for i, here in enumerate(places):
+        if here.recording.raw:
+            continue
+        for crop in here.body.crops:
+            if crop.id in ask.crop_ids:
+                factors[crop.lens][i] *= crop.factor(here.mode.id, here.recording.raster) or 1.0
+    needed = np.array([package.needed_circle_mm[p.recording.id] for p in places])
+    whole *= factors["any"]
+    spherical = np.array([[e.lens.squeeze == 1.0] for e in entries])
+    whole *= np.where(spherical, factors["spherical"], 1.0)
+    # With a circle that is not stated the mode can be switched on as well.
+    return whole * np.where(~(circle_mm >= needed), factors["short_circle"], 1.0)
+
+
+def _highest(places: list[FormatInPackage]) -> Floats:
+    found = [highest_of(p).possible_fps for p in places]
+    return np.array([np.nan if fps is None else fps for fps in found], dtype=float)
+
+
+def pictures(kit: Kit) -> list[list[int]]:
+    """Group the columns that show the same picture: same body, recording, place, and rows of the kit."""
+    groups: dict[tuple[Any, ...], list[int]] = {}
+    c = kit.columns
+    for j, place in enumerate(kit.places):
+        sizes = (
+            c.recorded_w[j],
+            c.recorded_h[j],
+            c.picture_w[j],
+            c.picture_h[j],
+            c.offset_x[j],
+            c.offset_y[j],
+        )
+        crops = tuple(np.round(kit.picture_w[:, j], 6).tolist()) if kit.entries else ()
+        groups.setdefault((place.body.id, *(round(float(x), 6) for x in sizes), crops), []).append(j)
+    return list(groups.values())
+
+
+def class_columns(kit: Kit) -> list[list[int]]:
+    """For each class of formats the column with the largest recording, then the others of the class."""
+    groups: dict[str, list[int]] = {}
+    diagonal = np.hypot(kit.columns.recorded_w, kit.columns.recorded_h)
+    for j in np.argsort(-diagonal, kind="stable").tolist():
+        groups.setdefault(format_class(float(diagonal[j])), []).append(j)
+    return list(groups.values())

@@ -1,0 +1,271 @@
+"""The ladder: every effective focal length that the kit can make, its gaps and its doubles, in words."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+
+from hextan.core.kit import COVERS, UNKNOWN, VERDICTS, Kit, kit_of, pictures
+from hextan.core.kit_ask import LadderAsk
+from hextan.core.kit_matrix import reference_dict
+from hextan.core.package import Package
+from hextan.core.view_classes import LEAST_ANGLE_DEG, VIEW_CLASSES, view_class
+
+
+@dataclass(frozen=True)
+class Rung:
+    """One lens in one picture: a point, or the span of a zoom; indices into the kit."""
+
+    entry: int
+    long: int
+    column: int
+    short_mm: float
+    long_mm: float
+
+
+def kit_ladder(package: Package, ask: LadderAsk) -> dict[str, Any]:
+    """Lay out the ladder.
+
+    Returns
+    -------
+    ``rungs`` (by picture and lens), ``pictures`` (the rows), ``gaps`` with their ratio and what would close
+    them, ``doubles``, ``classes`` (bounds as effective focal lengths by width) and ``words``.
+
+    Raises
+    ------
+    InvalidInputError
+        A window of reference that the production does not have.
+    """
+    kit = kit_of(package, ask)
+    groups = pictures(kit)
+    rungs = [rung for group in groups for rung in _rungs(kit, group[0])]
+    spans = _joined([(r.short_mm, r.long_mm) for r in rungs])
+    gaps = [(a[1], b[0]) for a, b in pairwise(spans) if b[0] / a[1] > ask.gap_ratio * (1 + 1e-9)]
+    everything = kit_of(package, ask.model_copy(update={"format_ids": None, "body_ids": None, "least_fps": None,
+                                                        "mounted": "every"}))  # fmt: skip
+    doubles = _doubles(kit, rungs, ask.double_percent)
+    return {
+        "reference": reference_dict(kit),
+        "pictures": [_picture(kit, group) for group in groups],
+        "rungs": [_rung(kit, r) for r in rungs],
+        "gaps": [_gap(kit, everything, a, b, ask) for a, b in gaps],
+        "doubles": doubles,
+        "classes": _class_bounds(kit),
+        "words": _words(kit, rungs, gaps, doubles, ask),
+    }
+
+
+def _rungs(kit: Kit, column: int) -> list[Rung]:
+    rungs = []
+    for i, entry in enumerate(kit.entries):
+        if entry.end == "long" or not kit.rectilinear[i, 0]:
+            continue
+        ends = [i, i + 1] if entry.end == "wide" else [i]
+        usable = [e for e in ends if kit.usable[e, column]]
+        if usable:
+            # A zoom of which only one end covers is shown at that end alone.
+            a, b = (float(kit.effective_mm[e, column]) for e in (usable[0], usable[-1]))
+            rungs.append(Rung(usable[0], usable[-1], column, a, b))
+    return rungs
+
+
+def _joined(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Join spans that overlap: what is left between them is not to be had."""
+    joined: list[tuple[float, float]] = []
+    for a, b in sorted(spans):
+        if joined and a <= joined[-1][1]:
+            joined[-1] = (joined[-1][0], max(joined[-1][1], b))
+        else:
+            joined.append((a, b))
+    return joined
+
+
+def _picture(kit: Kit, group: list[int]) -> dict[str, Any]:
+    place = kit.places[group[0]]
+    fps = kit.highest_fps[group]
+    return {
+        "format_id": place.recording.id,
+        "format_ids": [kit.places[j].recording.id for j in group],
+        "names": [kit.places[j].recording.name for j in group],
+        "mode": place.mode.name,
+        "body": place.body.name,
+        "highest_fps": None if np.isnan(fps).all() else float(np.nanmax(fps)),
+    }
+
+
+def _rung(kit: Kit, r: Rung) -> dict[str, Any]:
+    entry, place = kit.entries[r.entry], kit.places[r.column]
+    angle = float(kit.angle_deg[r.entry, r.column])
+    way = entry.by_body[place.body.id]
+    return {
+        "format_id": place.recording.id,
+        "lens_id": entry.lens.id,
+        "lens": entry.lens.name,
+        "adapter_ids": list(way.key),
+        "via": way.name if way.adapters else None,
+        "effective_mm": r.short_mm,
+        "effective_long_mm": r.long_mm if r.long != r.entry else None,
+        "focal_mm": float(kit.focal_mm[r.entry, r.column]),
+        "angle_deg": angle,
+        "view_class": view_class(angle),
+        "verdict": VERDICTS[int(kit.verdict[r.entry, r.column])],
+    }
+
+
+def _gap(kit: Kit, everything: Kit, a: float, b: float, ask: LadderAsk) -> dict[str, Any]:
+    """Name a gap and what would close it: so few lenses that no step is wider than allowed, or other formats."""
+    steps = math.ceil(math.log(b / a) / math.log(ask.gap_ratio) - 1e-9)
+    wanted = [a * (b / a) ** (k / steps) for k in range(1, steps)]
+    crop, base = _base_crop(everything, ask)
+    buys = [{"effective_mm": e, "focal_mm": None if crop is None else e / crop} for e in wanted]
+    return {
+        "from_mm": a,
+        "to_mm": b,
+        "ratio": b / a,
+        "buys": buys,
+        "buy_for": base,
+        "elsewhere": _elsewhere(kit, everything, a, b),
+    }
+
+
+def _base_crop(kit: Kit, ask: LadderAsk) -> tuple[float | None, str | None]:
+    """Crop of a spherical lens in the format for which focal lengths to buy are told."""
+    ids = [p.recording.id for p in kit.places]
+    if not ids or not kit.entries:
+        return None, None
+    j = ids.index(ask.base_format_id) if ask.base_format_id in ids else 0
+    spherical = [i for i, e in enumerate(kit.entries) if e.lens.squeeze == 1.0]
+    i = spherical[0] if spherical else 0
+    place = kit.places[j]
+    return float(kit.crop[i, j]), f"{place.recording.name} of {place.body.name}"
+
+
+def _elsewhere(shown: Kit, kit: Kit, a: float, b: float) -> list[dict[str, Any]]:
+    """What the package makes inside a gap by formats that are not shown: the three nearest to its middle."""
+    here = {p.recording.id for p in shown.places}
+    off = np.abs(np.log(np.where(kit.mounts, kit.effective_mm, np.nan) / math.sqrt(a * b)))
+    inside = (kit.effective_mm > a * 1.02) & (kit.effective_mm < b / 1.02) & kit.usable & kit.rectilinear
+    inside &= np.array([p.recording.id not in here for p in kit.places], dtype=bool)
+    found, seen = [], set()
+    for i, j in sorted(np.argwhere(inside).tolist(), key=lambda at: float(off[at[0], at[1]])):
+        entry, place = kit.entries[i], kit.places[j]
+        picture = (entry.lens.id, round(float(kit.effective_mm[i, j]), 3))
+        if picture in seen:
+            continue
+        seen.add(picture)
+        via = entry.by_body[place.body.id]
+        found.append(
+            {
+                "lens": entry.name,
+                "lens_id": entry.lens.id,
+                "format_id": place.recording.id,
+                "format": place.recording.name,
+                "body": place.body.name,
+                "via": via.name if via.adapters else None,
+                "effective_mm": float(kit.effective_mm[i, j]),
+            }
+        )
+        if len(found) == 3:
+            break
+    return found
+
+
+def _doubles(kit: Kit, rungs: list[Rung], per_cent: float) -> list[dict[str, Any]]:
+    """Primes of other names that make the same field within so many per cent: one of them could stay home."""
+    primes = sorted((r for r in rungs if r.long == r.entry), key=lambda r: r.short_mm)
+    groups: list[list[Rung]] = []
+    for r in primes:
+        # Each is held against the first of its group, so that a chain of near ones does not run away.
+        if groups and r.short_mm <= groups[-1][0].short_mm * (1 + per_cent / 100):
+            groups[-1].append(r)
+        else:
+            groups.append([r])
+    told = []
+    for group in groups:
+        lenses = list(dict.fromkeys(kit.entries[r.entry].lens.name for r in group))
+        if len(lenses) > 1:
+            told.append(
+                {
+                    "effective_mm": math.exp(sum(math.log(r.short_mm) for r in group) / len(group)),
+                    "lenses": lenses,
+                    "fields": len(group),
+                }
+            )
+    return told
+
+
+def _class_bounds(kit: Kit) -> list[dict[str, Any]]:
+    """Bounds of the classes as effective focal lengths on the reference, by its width."""
+    half = kit.reference.width_mm / 2
+    bounds = [half / math.tan(math.radians(angle) / 2) for angle in LEAST_ANGLE_DEG]
+    return [
+        {"name": name, "from_mm": low, "to_mm": high, "least_angle_deg": angle}
+        for name, low, high, angle in zip(
+            VIEW_CLASSES, [None, *bounds], [*bounds, None], [*LEAST_ANGLE_DEG, None], strict=True
+        )
+    ]
+
+
+def _words(
+    kit: Kit, rungs: list[Rung], gaps: list[tuple[float, float]], doubles: list[Any], ask: LadderAsk
+) -> list[str]:
+    at = f" at {ask.least_fps:g} fps" if ask.least_fps else ""
+    if not rungs:
+        return [f"No lens of the kit can be put on and covers any of these formats{at}."]
+    lenses = {kit.entries[r.entry].lens.id for r in rungs}
+    fields = _count_fields(rungs, ask.double_percent)
+    widest, longest = min(rungs, key=lambda r: r.short_mm), max(rungs, key=lambda r: r.long_mm)
+    give = _number(len(lenses), "lens gives", "lenses give")
+    words = [_sentence(f"{give} {_number(fields, 'field', 'fields')} here{at}.")]
+    words += [f"Nothing between {_mm(a)} and {_mm(b)} mm{at}: a step of {b / a:.2f}." for a, b in gaps]
+    for rung, mm, word in ((widest, widest.short_mm, "wider"), (longest, longest.long_mm, "longer")):
+        entry = kit.entries[rung.entry if word == "wider" else rung.long]
+        place = kit.places[rung.column]
+        words.append(f"Nothing {word} than {_mm(mm)} mm{at} ({entry.name}, {place.recording.name}).")
+    missing = [name for name in VIEW_CLASSES if name not in _classes_there(kit, rungs)]
+    if missing:
+        words.append(f"No {' and no '.join(missing)} view{at}.")
+    if doubles:
+        places = _number(len(doubles), "place", "places")
+        words.append(f"In {places} two or more lenses give the same field (within {ask.double_percent:g} %).")
+    unsure = sum(int(kit.verdict[r.entry, r.column]) != COVERS for r in rungs)
+    if unsure:
+        unknown = sum(int(kit.verdict[r.entry, r.column]) == UNKNOWN for r in rungs)
+        words.append(
+            f"{unsure} of {len(rungs)} marks cover only just or with a circle that is not stated ({unknown}): test them."
+        )
+    return words
+
+
+def _count_fields(rungs: list[Rung], per_cent: float) -> int:
+    """Count the fields that can be told apart; a zoom counts as its two ends."""
+    count, last = 0, 0.0
+    for mm in sorted({mm for r in rungs for mm in (r.short_mm, r.long_mm)}):
+        if mm > last * (1 + per_cent / 100):
+            count, last = count + 1, mm
+    return count
+
+
+def _classes_there(kit: Kit, rungs: list[Rung]) -> set[str]:
+    there: set[str] = set()
+    for r in rungs:
+        a, b = (view_class(float(kit.angle_deg[e, r.column])) for e in (r.entry, r.long))
+        there |= set(VIEW_CLASSES[VIEW_CLASSES.index(a) : VIEW_CLASSES.index(b) + 1])
+    return there
+
+
+def _sentence(text: str) -> str:
+    return text[0].upper() + text[1:]
+
+
+def _mm(value: float) -> str:
+    return f"{value:.1f}" if value < 20 else f"{value:.0f}"
+
+
+def _number(count: int, one: str, many: str) -> str:
+    words = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
+    return f"{words[count] if count < len(words) else count} {one if count == 1 else many}"

@@ -1,0 +1,242 @@
+"""Nearest match: a wanted equivalent, such as a 50 on full frame, made with what the kit has."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from hextan.core.angles import angle_of_view_deg
+from hextan.core.distances import both_units
+from hextan.core.kit import MARGINAL, SHORT, Kit, kit_of, pictures, window_of_reference
+from hextan.core.kit_ask import MatchAsk
+from hextan.core.numbers import Floats
+from hextan.core.optics import distance_for_magnification, magnification_from_sensor
+from hextan.core.package import Package
+
+#: A field that is off by no more than this is the same one (common practice, no source: a step of a
+#: prime set is ten times as much).
+SAME_FIELD_PERCENT = 3.0
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A lens of the kit in one picture: its focal lengths with adapter, and what would be needed."""
+
+    entry: int
+    low_mm: float
+    high_mm: float
+    needed_mm: float
+    covers: bool
+
+    @property
+    def focal_mm(self) -> float:
+        """What it can be set to, nearest to what is needed."""
+        return min(max(self.needed_mm, self.low_mm), self.high_mm)
+
+    @property
+    def off(self) -> float:
+        """How far it is off: the logarithm of focal length over needed."""
+        return math.log(self.focal_mm / self.needed_mm)
+
+    @property
+    def width_percent(self) -> float:
+        """How much more (positive) of the wanted width it shows, far away."""
+        return 100 * (self.needed_mm / self.focal_mm - 1)
+
+
+def candidates(kit: Kit, column: int, needed_mm: Floats) -> list[Candidate]:
+    """List what the kit has for one picture, the nearest first; what does not cover comes after all that does.
+
+    Parameters
+    ----------
+    needed_mm : focal length that each entry would need, shape (E,) (a squeeze shows more across)
+    """
+    found = []
+    for i, entry in enumerate(kit.entries):
+        if entry.end == "long" or not kit.rectilinear[i, 0] or not kit.mounts[i, column]:
+            continue
+        ends = [e for e in ([i, i + 1] if entry.end else [i]) if kit.verdict[e, column] != SHORT]
+        covers = bool(ends)
+        shown = ends or ([i, i + 1] if entry.end else [i])
+        low, high = (float(kit.focal_mm[e, column]) for e in (shown[0], shown[-1]))
+        found.append(Candidate(i, low, high, float(needed_mm[i]), covers))
+    # Of two that are as near the one with the least trouble: the kit lists simpler ways first.
+    return sorted(found, key=lambda c: (not c.covers, round(abs(c.off), 9)))
+
+
+def size_of(kit: Kit, column: int, by: str) -> Floats:
+    """De-squeezed size of a picture by width, height or diagonal, for each entry, mm."""
+    wide = kit.picture_w[:, column] * kit.squeeze[:, 0]
+    high = kit.picture_h[:, column]
+    return wide if by == "width" else high if by == "height" else np.hypot(wide, high)
+
+
+def kit_match(package: Package, ask: MatchAsk) -> dict[str, Any]:
+    """Find the lens that looks like the wanted one, in every picture of the package.
+
+    Returns
+    -------
+    ``wanted`` and a row for each picture: focal length needed, the nearest lens with its errors, its
+    neighbours, and how far the camera would have to move.
+
+    Raises
+    ------
+    InvalidInputError
+        A window of reference that the production does not have.
+    """
+    on = window_of_reference(package, ask.on.name, ask.on.scan_mode_id, ask.on.by)
+    kit = kit_of(package, ask)
+    whole = {"width": on.width_mm, "height": on.height_mm, "diagonal": on.diagonal_mm}[on.by]
+    m = float(magnification_from_sensor(ask.focal_mm, ask.subject_m * 1000))
+    field_mm = whole / m if math.isfinite(m) else None
+    rows = [_row(kit, group, ask, whole, field_mm) for group in pictures(kit)]
+    rows.sort(key=_rank)
+    return {
+        "wanted": {
+            "focal_mm": ask.focal_mm,
+            "on": on.name,
+            "on_mm": [on.width_mm, on.height_mm],
+            "by": on.by,
+            "angle_deg": float(angle_of_view_deg(on.width_mm, ask.focal_mm)),
+            "field_m": None if field_mm is None else field_mm / 1000,
+        },
+        "rows": rows,
+        "words": _words(rows, ask),
+    }
+
+
+def _rank(row: dict[str, Any]) -> tuple[Any, ...]:
+    near = row["nearest"]
+    return (
+        (near is None, not near["covers"], round(abs(near["width_percent"]), 9))
+        if near
+        else (True, True, 0.0)
+    )
+
+
+def _row(
+    kit: Kit, group: list[int], ask: MatchAsk, whole_mm: float, field_mm: float | None
+) -> dict[str, Any]:
+    j = group[0]
+    place = kit.places[j]
+    size = size_of(kit, j, ask.on.by)
+    needed = ask.focal_mm * size / whole_mm
+    found = candidates(kit, j, needed)
+    spherical = [i for i, e in enumerate(kit.entries) if e.lens.squeeze == 1.0]
+    best = found[0] if found else None
+    nearer = min((c for c in found if not c.covers), key=lambda c: abs(c.off), default=None)
+    if (
+        best is None
+        or nearer is None
+        or (best.covers and abs(nearer.off) >= abs(best.off))
+        or not best.covers
+    ):
+        nearer = None
+    return {
+        "format_id": place.recording.id,
+        "names": [kit.places[k].recording.name for k in group],
+        "mode": place.mode.name,
+        "body": place.body.name,
+        "needed_mm": float(needed[spherical[0]]) if spherical else None,
+        "nearest": None if best is None else told(kit, j, best),
+        "simplest": None if best is None else _simplest(kit, j, found, best),
+        "neighbours": [] if best is None else [told(kit, j, c) for c in neighbours(found, best)],
+        "not_covering": None if nearer is None else told(kit, j, nearer),
+        "move": None if best is None else _move(kit, best, ask, float(size[best.entry]), field_mm),
+    }
+
+
+def _simplest(kit: Kit, column: int, found: list[Candidate], best: Candidate) -> dict[str, Any] | None:
+    """The nearest lens that needs neither reducer nor extender, where the nearest of all does."""
+    body = kit.places[column].body.id
+
+    def plain(c: Candidate) -> bool:
+        return kit.entries[c.entry].by_body[body].magnification == 1.0
+
+    if plain(best):
+        return None
+    other = next((c for c in found if c.covers and plain(c)), None)
+    return None if other is None else told(kit, column, other)
+
+
+def neighbours(found: list[Candidate], best: Candidate) -> list[Candidate]:
+    """The next shorter and the next longer lens that cover, shortest first."""
+    others = [c for c in found if c.covers and c is not best]
+    ratio = best.focal_mm / best.needed_mm
+    shorter = [c for c in others if c.focal_mm / c.needed_mm < ratio * (1 - 1e-9)]
+    longer = [c for c in others if c.focal_mm / c.needed_mm > ratio * (1 + 1e-9)]
+    return [
+        *([max(shorter, key=lambda c: c.off)] if shorter else []),
+        *([min(longer, key=lambda c: c.off)] if longer else []),
+    ]
+
+
+def told(kit: Kit, column: int, c: Candidate) -> dict[str, Any]:
+    """Describe a candidate with its errors."""
+    entry = kit.entries[c.entry]
+    way = entry.by_body[kit.places[column].body.id]
+    wide = float(kit.picture_w[c.entry, column]) * entry.lens.squeeze
+    angles = [float(angle_of_view_deg(wide, f)) for f in (c.focal_mm, c.needed_mm)]
+    return {
+        "lens_id": entry.lens.id,
+        "lens": entry.lens.name,
+        "adapter_ids": list(way.key),
+        "via": way.name if way.adapters else None,
+        "zoom": entry.end != "",
+        "focal_mm": c.focal_mm,
+        "set_mm": c.focal_mm / way.magnification,
+        "needed_mm": c.needed_mm,
+        "error_mm": c.focal_mm - c.needed_mm,
+        "error_deg": angles[0] - angles[1],
+        "width_percent": c.width_percent,
+        "same": abs(c.width_percent) <= SAME_FIELD_PERCENT,
+        "covers": c.covers,
+        "marginal": bool(kit.verdict[c.entry, column] == MARGINAL),
+    }
+
+
+def _move(
+    kit: Kit, c: Candidate, ask: MatchAsk, size_mm: float, field_mm: float | None
+) -> dict[str, Any] | None:
+    """How far the camera has to move for exactly the wanted field, and what that does to perspective."""
+    if field_mm is None:
+        return None
+    entry = kit.entries[c.entry]
+    m = size_mm / field_mm
+    s, distance = (float(x) for x in distance_for_magnification(c.focal_mm, m))
+    before_m = magnification_from_sensor(ask.focal_mm, ask.subject_m * 1000)
+    before = ask.focal_mm * (1 + 1 / float(before_m))
+    behind = ask.background_m * 1000
+    ratio = (s / (s + behind)) / (before / (before + behind))
+    by = distance / 1000 - ask.subject_m
+    close = entry.lens.close_focus_m
+    text = "The camera can stay."
+    if abs(by) >= 0.005:
+        text = f"{both_units(abs(by))} {'back' if by > 0 else 'nearer'} makes the field exact"
+        size = 100 * (ratio - 1)
+        text += (
+            f"; what stands {both_units(ask.background_m)} behind is then {abs(size):.1f} % {'larger' if size > 0 else 'smaller'} "
+            "against the subject."
+            if abs(size) >= 0.05
+            else "."
+        )
+    if close is not None and distance / 1000 < close:
+        text = f"{text} But the lens does not focus nearer than {both_units(close)}."
+    return {"distance_m": distance / 1000, "by_m": by, "background_ratio": ratio, "text": text}
+
+
+def _words(rows: list[dict[str, Any]], ask: MatchAsk) -> list[str]:
+    good = [r for r in rows if r["nearest"] and r["nearest"]["covers"] and r["nearest"]["same"]]
+    if not rows:
+        return ["There is no recording format to look in."]
+    head = f"{len(good)} of {len(rows)} pictures have it within {SAME_FIELD_PERCENT:g} % of the width."
+    best = rows[0]["nearest"]
+    if best is None or not best["covers"]:
+        return [head, "No lens of the kit can be put on and covers in any of these formats."]
+    via = f" with {best['via']}" if best["via"] else ""
+    setting = f" at {best['set_mm']:.1f} mm" if best["zoom"] else ""
+    near = f"{best['lens']}{setting}{via} in {rows[0]['names'][0]} of {rows[0]['body']}"
+    return [head, f"Nearest: {near}, {best['width_percent']:+.1f} % of the width."]

@@ -1,0 +1,145 @@
+"""The matrix: lenses down, recording formats across; effective focal length, angle and coverage in each cell."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from hextan.core.answer import plain_rows
+from hextan.core.classes import format_class
+from hextan.core.coverage import dark_corners
+from hextan.core.kit import SHORT, VERDICTS, Kit, KitEntry, class_columns, kit_of, pictures
+from hextan.core.kit_ask import MatrixAsk
+from hextan.core.mounting import why_not
+from hextan.core.numbers import Floats
+from hextan.core.package import Package
+from hextan.core.view_classes import view_class
+
+
+def kit_matrix(package: Package, ask: MatrixAsk) -> dict[str, Any]:
+    """Compute the matrix.
+
+    Returns
+    -------
+    ``columns`` and ``rows``; each row has a list for each figure, one value a column: ``effective_mm``,
+    ``angle_deg``, ``focal_mm`` (with adapter), ``verdict``, ``needed_mm``, ``circle_mm``, ``dark_share``, and
+    ``via`` (an index into the row's ``ways``). A zoom has ``long`` with the same lists of its long end.
+
+    Raises
+    ------
+    InvalidInputError
+        A window of reference that the production does not have.
+    """
+    kit = kit_of(package, ask)
+    groups = [[j] for j in range(len(kit.places))]
+    if ask.across == "pictures":
+        groups = pictures(kit)
+    elif ask.across == "classes":
+        groups = class_columns(kit)
+    shown = [group[0] for group in groups]
+    return {
+        "reference": reference_dict(kit),
+        "columns": [_column(kit, group, ask.across == "classes") for group in groups],
+        "rows": _rows(kit, shown),
+    }
+
+
+def reference_dict(kit: Kit) -> dict[str, Any]:
+    """Describe what factors are measured against."""
+    r = kit.reference
+    return {"name": r.name, "width_mm": r.width_mm, "height_mm": r.height_mm, "by": r.by}
+
+
+def _column(kit: Kit, group: list[int], by_class: bool) -> dict[str, Any]:
+    j, c = group[0], kit.columns
+    place, highest = kit.places[j], kit.highest_fps[group]
+    known = highest[~np.isnan(highest)]
+    return {
+        "format_id": place.recording.id,
+        "format_ids": [kit.places[k].recording.id for k in group],
+        "name": place.recording.name,
+        "mode": place.mode.name,
+        "body": place.body.name,
+        "also": [] if by_class else [kit.places[k].recording.name for k in group[1:]],
+        "format_class": format_class(float(np.hypot(c.recorded_w[j], c.recorded_h[j]))),
+        "recorded_mm": [float(c.recorded_w[j]), float(c.recorded_h[j])],
+        "picture_mm": [float(c.picture_w[j]), float(c.picture_h[j])],
+        "highest_fps": float(known.max()) if len(known) else None,
+    }
+
+
+def _rows(kit: Kit, shown: list[int]) -> list[dict[str, Any]]:
+    rows: list[dict[str, Any]] = []
+    for i, entry in enumerate(kit.entries):
+        figures = _figures(kit, i, shown)
+        if entry.end == "long":
+            rows[-1]["long"] = figures
+            continue
+        ways = list({way.key: way for way in entry.by_body.values()}.values())
+        index = {way.key: n for n, way in enumerate(ways)}
+        bodies = [kit.places[j].body for j in shown]
+        rows.append(
+            {
+                "lens_id": entry.lens.id,
+                "lens_set_id": entry.lens_set.id,
+                "name": entry.lens.name,
+                "set": entry.lens_set.name,
+                "focal_min_mm": entry.lens.focal_min_mm,
+                "focal_max_mm": entry.lens.focal_max_mm,
+                "squeeze": entry.lens.squeeze,
+                "projection": entry.lens.projection,
+                "ways": [way_dict(way) for way in ways],
+                "via": [
+                    None if (way := entry.by_body.get(body.id)) is None else index[way.key] for body in bodies
+                ],
+                "why_not": {
+                    str(body.id): why_not(kit.package, entry.lens, body)
+                    for body in {body.id: body for body in bodies}.values()
+                    if body.id not in entry.by_body
+                },
+                **figures,
+                "long": None,
+            }
+        )
+    return rows
+
+
+def way_dict(way: Any) -> dict[str, Any]:
+    """Describe how a lens is put on."""
+    return {
+        "adapter_ids": list(way.key),
+        "name": way.name,
+        "magnification": way.magnification,
+        "stops_lost": way.stops_lost,
+        "consequences": list(way.consequences),
+    }
+
+
+def _figures(kit: Kit, i: int, shown: list[int]) -> dict[str, Any]:
+    entry = kit.entries[i]
+    verdict = kit.verdict[i, shown]
+
+    def plain(values: Floats) -> list[Any]:
+        return [row[0] for row in plain_rows(len(shown), values[i, shown])]
+
+    angle = plain(kit.angle_deg)
+    return {
+        "focal_mm": plain(kit.focal_mm),
+        # A fisheye is the equal of no rectilinear lens.
+        "effective_mm": plain(kit.effective_mm) if kit.rectilinear[i, 0] else [None] * len(shown),
+        "angle_deg": angle,
+        "view_class": [None if a is None else view_class(a) for a in angle],
+        "verdict": [VERDICTS[v] for v in verdict.tolist()],
+        "circle_mm": plain(kit.circle_mm),
+        "needed_mm": plain(kit.needed_mm),
+        "dark_share": plain(kit.dark),
+        "dark_corners": [_corners(kit, entry, i, j) if kit.verdict[i, j] == SHORT else [] for j in shown],
+    }
+
+
+def _corners(kit: Kit, entry: KitEntry, i: int, j: int) -> list[str]:
+    c = kit.columns
+    w, h = float(kit.recorded_w[i, j]), float(kit.recorded_h[i, j])
+    dx, dy = float(c.offset_x[j]), float(c.offset_y[j])
+    return list(dark_corners(float(kit.circle_mm[i, j]), w, h, dx, dy))

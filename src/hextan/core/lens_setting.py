@@ -1,0 +1,142 @@
+"""A lens as it is set and put on: focal length within its range, stop no wider than it opens, adapters."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.mounting import Mounting, mounting_of
+from hextan.core.package import Body, FormatInPackage, Lens, LensOnBody, MountAdapter, Package
+from hextan.core.stops import stops_of_lens
+
+
+class LensSetting:
+    """A lens as it is set."""
+
+    def __init__(
+        self,
+        package: Package,
+        lens: Lens,
+        adapters: tuple[MountAdapter, ...] = (),
+        focal_mm: float | None = None,
+        stop: float | None = None,
+        focus_m: float = math.inf,
+    ) -> None:
+        self.package, self.lens, self.adapters, self.focus_m = package, lens, adapters, focus_m
+        self.notes: list[dict[str, str]] = []
+        wanted = lens.focal_min_mm if focal_mm is None else focal_mm
+        self.focal_mm = (
+            min(max(wanted, lens.focal_min_mm), lens.focal_max_mm) if lens.is_zoom else lens.focal_min_mm
+        )
+        if lens.is_zoom and self.focal_mm != wanted:
+            self._note(
+                "focal_clamped", f"{lens.name} does not reach {wanted:g} mm: set to {self.focal_mm:g} mm."
+            )
+        self.marks = "T" if lens.t_stop is not None else "f/"
+        self.widest_f, self.widest_t = lens.widest_at(self.focal_mm)
+        widest = self.widest_t if self.widest_t is not None else self.widest_f
+        self.widest = widest
+        self.stop = widest if stop is None or widest is None else max(stop, widest)
+        if stop is not None and widest is not None and stop < widest * (1 - 1e-6):
+            self._note("stop_clamped", f"{self.marks}{stop:g} is wider than this lens opens: "
+                       f"set to {self.marks}{widest:.3g}.")  # fmt: skip
+        self._on_bodies: dict[int, Mounting] = {}
+
+    def _note(self, code: str, text: str) -> None:
+        self.notes.append({"level": "warn", "code": code, "text": text})
+
+    @property
+    def f_number(self) -> float | None:
+        """The f-number that goes with the stop set."""
+        if self.stop is None or self.widest_f is None or self.widest_t is None:
+            return self.stop if self.widest_t is None else None
+        return self.stop * self.widest_f / self.widest_t
+
+    @property
+    def t_stop(self) -> float | None:
+        """The T-stop set, where the lens has T marks."""
+        return self.stop if self.widest_t is not None else None
+
+    @property
+    def magnification(self) -> float:
+        """Of the adapters, 1 without."""
+        return Mounting(self.adapters).magnification
+
+    @property
+    def bare_circle_mm(self) -> float | None:
+        """The image circle as the lens is set, without adapters."""
+        return self.lens.circle_at_mm(self.focal_mm, self.stop, self.focus_m)
+
+    @property
+    def circle_mm(self) -> float | None:
+        """The image circle behind the adapters."""
+        circle = self.bare_circle_mm
+        return None if circle is None else circle * self.magnification
+
+    def mounting(self, body: Body) -> Mounting:
+        """Judge how lens, adapters and a body go together."""
+        found = self._on_bodies.get(body.id)
+        if found is None:
+            found = mounting_of(self.package, self.lens, self.adapters, body)
+            self._on_bodies[body.id] = found
+        return found
+
+    def on_body(self, here: FormatInPackage) -> LensOnBody:
+        """Tell what in-camera crops have to know of the lens as it is mounted."""
+        circle = self.circle_mm
+        covers = None if circle is None else circle >= self.package.needed_circle_mm[here.recording.id]
+        return LensOnBody(self.lens.squeeze, covers)
+
+    def as_request(self) -> dict[str, Any]:
+        """Write the lens, and what is behind it, in the public evaluation format."""
+        lens = self.lens
+        return {
+            "lens": {
+                "focal_mm": self.focal_mm,
+                "f_number": self.f_number,
+                "t_stop": self.t_stop,
+                "squeeze": lens.squeeze,
+                "image_circle_mm": self.bare_circle_mm,
+                "close_focus_m": lens.close_focus_m,
+                "pupil_magnification": lens.pupil_magnification,
+                "projection": lens.projection,
+            },
+            "adapter": {"magnification": self.magnification},
+        }
+
+    def as_dict(self, mounted: dict[str, Any], body: Body) -> dict[str, Any]:
+        """Describe the setting, with what the adapters made of it."""
+        together, on_body = Mounting(self.adapters), self.mounting(body)
+        t = mounted["t_stop"]
+        # Light lost in glass counts for exposure, and never for depth.
+        lossy = None if t is None else t / math.sqrt(together.transmission)
+        return {
+            "focal_mm": self.focal_mm,
+            "marks": self.marks,
+            "stop": self.stop,
+            "stops": [] if self.widest is None else stops_of_lens(self.widest),
+            "mounted": mounted | {"t_stop": lossy},
+            "adapter_stops": together.stops_lost,
+            "mounting": {
+                "verdict": on_body.verdict,
+                "reasons": list(on_body.reasons),
+                "consequences": list(on_body.consequences),
+            },
+            "notes": self.notes,
+        }
+
+
+def adapters_by_id(package: Package, ids: list[int | None], field: str) -> tuple[MountAdapter, ...]:
+    """Find the adapters of a chain; None stands for no adapter.
+
+    Raises
+    ------
+    InvalidInputError
+        Names the first that the production does not have.
+    """
+    known = {a.id: a for a in package.adapters}
+    for key in ids:
+        if key is not None and key not in known:
+            raise InvalidInputError.of(Fault(field, key, "is not in this production's package (any more)"))
+    return tuple(known[key] for key in ids if key is not None)

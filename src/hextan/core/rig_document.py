@@ -1,0 +1,152 @@
+"""Mounts and adapters of a production, as one document."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import ConfigDict, Field, ValidationError, model_validator
+
+from hextan.core.classes import FormatClass
+from hextan.core.contract import faults_of
+from hextan.core.document_parts import Name, Note, Part, Row
+from hextan.core.errors import Fault, InconsistentError, InvalidInputError
+from hextan.core.package import Mount, MountAdapter
+
+SCHEMA = "hextan.rig"
+SCHEMA_VERSION = 1
+
+
+class MountDocument(Row):
+    """A lens mount."""
+
+    flange_mm: Annotated[float, Field(gt=0, le=500)] | None = None
+    throat_mm: Annotated[float, Field(gt=0, le=500)] | None = None
+    note: Note = ""
+
+
+class AdapterDocument(Row):
+    """What goes between lens and body."""
+
+    lens_mount: Name
+    body_mount: Name
+    magnification: Annotated[float, Field(ge=0.2, le=10)] = 1.0
+    #: Share of the light that comes through.
+    transmission: Annotated[float, Field(gt=0.01, le=1)] = 1.0
+    glass: bool = False
+    classes: Annotated[list[FormatClass], Field(max_length=10)] = []
+    passes_iris: bool = True
+    passes_data: bool = True
+
+    @model_validator(mode="after")
+    def _one_story(self) -> AdapterDocument:
+        if self.magnification != 1 and not self.glass:
+            raise ValueError("a magnification other than 1 needs glass: set glass to true")
+        if self.transmission < 1 and not self.glass:
+            raise ValueError("without glass all light comes through: set glass to true, or transmission to 1")
+        return self
+
+
+class RigDocument(Part):
+    """All mounts and adapters of a production."""
+
+    schema_name: Literal["hextan.rig"] = Field("hextan.rig", alias="schema")
+    schema_version: Literal[1] = 1
+    mounts: Annotated[list[MountDocument], Field(max_length=200)] = []
+    adapters: Annotated[list[AdapterDocument], Field(max_length=500)] = []
+
+    model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
+
+    @model_validator(mode="after")
+    def _keys(self) -> RigDocument:
+        for rows in (self.mounts, self.adapters):
+            keys = [row.key for row in rows]
+            if len(set(keys)) != len(keys):
+                raise ValueError("two rows have the same key")
+        return self
+
+
+def parse_rig(data: Any, field: str = "") -> RigDocument:
+    """Check a document given as plain data.
+
+    Raises
+    ------
+    InvalidInputError
+        Names each field that breaks a rule.
+    """
+    try:
+        document = RigDocument.model_validate(data)
+    except ValidationError as error:
+        raise InvalidInputError.of(*faults_of(error, field)) from None
+    check_rig(document, field)
+    return document
+
+
+def check_rig(document: RigDocument, field: str = "") -> None:
+    """Refuse names that are there twice.
+
+    Raises
+    ------
+    InconsistentError
+        Mounts, or adapters, of one name.
+    """
+    prefix = f"{field}." if field else ""
+    faults = []
+    for name in ("mounts", "adapters"):
+        seen: set[str] = set()
+        rows: list[Row] = getattr(document, name)
+        for i, row in enumerate(rows):
+            if row.name in seen:
+                rule = "this name is already taken here"
+                faults.append(Fault(f"{prefix}{name}[{i}].name", row.name, rule))
+            seen.add(row.name)
+    if faults:
+        raise InconsistentError.of(*faults)
+
+
+def adapter_of(document: AdapterDocument, adapter_id: int = 0) -> MountAdapter:
+    """Make the package's record of an adapter."""
+    return MountAdapter(
+        id=adapter_id,
+        name=document.name,
+        magnification=document.magnification,
+        lens_mount=document.lens_mount,
+        body_mount=document.body_mount,
+        transmission=document.transmission,
+        glass=document.glass,
+        classes=tuple(document.classes),
+        passes_iris=document.passes_iris,
+        passes_data=document.passes_data,
+    )
+
+
+def mount_of(document: MountDocument) -> Mount:
+    """Make the package's record of a mount."""
+    return Mount(document.name, document.flange_mm, document.throat_mm)
+
+
+def rig_notes(document: RigDocument) -> dict[str, list[str]]:
+    """What looks wrong about each adapter, by its key: nothing is refused for it."""
+    mounts = {mount.name: mount for mount in document.mounts}
+    notes: dict[str, list[str]] = {}
+    for adapter in document.adapters:
+        told = [
+            f"The mount {name} is not described: its flange distance is not known."
+            for name in dict.fromkeys((adapter.lens_mount, adapter.body_mount))
+            if name not in mounts
+        ]
+        lens, camera = mounts.get(adapter.lens_mount), mounts.get(adapter.body_mount)
+        if (
+            lens
+            and camera
+            and lens.flange_mm is not None
+            and camera.flange_mm is not None
+            and not adapter.glass
+        ):
+            room = lens.flange_mm - camera.flange_mm
+            told.append(
+                f"{room:.2f} mm long."
+                if room > 0
+                else f"Impossible without glass: {lens.name} sits {-room:.2f} mm too near, infinity is out of reach."
+            )
+        notes[adapter.key] = told
+    return notes
