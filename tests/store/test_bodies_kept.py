@@ -8,6 +8,7 @@ from hextan.core.body_document import parse_body
 from hextan.core.errors import NotFoundError, StaleWriteError
 from hextan.core.package_settings import Card, PackageSettings
 from hextan.store import bodies, models, repositories
+from hextan.store.bodies import BODIES
 from tests.core.bodies import a_body, a_format, a_mode
 
 
@@ -41,57 +42,57 @@ def numbers(row):
 
 
 def test_a_document_comes_back_as_it_was_kept(session, production):
-    row = bodies.add_body(session, production, TWO)
+    row = BODIES.add(session, production, TWO)
     session.commit()
     session.expire_all()
-    assert bodies.document_of(bodies.find_body(session, production.id, row.id)) == TWO
+    assert bodies.document_of(BODIES.find(session, production.id, row.id)) == TWO
 
 
 def test_rows_keep_their_numbers_through_every_edit(session, production):
-    row = bodies.add_body(session, production, TWO)
+    row = BODIES.add(session, production, TWO)
     session.commit()
     first = numbers(row)
     plain = TWO.model_dump(mode="json")
     plain["modes"].reverse()
     plain["modes"][1]["formats"].reverse()
     plain["modes"][1]["name"] = "Whole"
-    kept = bodies.save_body(session, production.id, row.id, row.version, parse_body(plain))
+    kept = BODIES.save(session, production.id, row.id, row.version, parse_body(plain))
     assert numbers(kept) == first
     assert [m.name for m in bodies.document_of(kept).modes] == ["Small", "Whole"]
 
 
 def test_rows_that_are_left_out_stay_and_come_back(session, production):
-    row = bodies.add_body(session, production, TWO)
+    row = BODIES.add(session, production, TWO)
     session.commit()
     first, count = numbers(row), len(row.modes[0].formats)
     plain = TWO.model_dump(mode="json")
     del plain["modes"][0]["formats"][0]
-    less = bodies.save_body(session, production.id, row.id, row.version, parse_body(plain))
+    less = BODIES.save(session, production.id, row.id, row.version, parse_body(plain))
     assert [f.removed for f in less.modes[0].formats].count(True) == 1
     assert len(less.modes[0].formats) == count
-    whole = bodies.save_body(session, production.id, row.id, less.version, TWO)
+    whole = BODIES.save(session, production.id, row.id, less.version, TWO)
     assert numbers(whole) == first
     assert not any(f.removed for f in whole.modes[0].formats)
 
 
 def test_every_write_moves_the_version_also_when_only_a_format_changed(session, production):
-    row = bodies.add_body(session, production, TWO)
+    row = BODIES.add(session, production, TWO)
     session.commit()
     before = row.version
     plain = TWO.model_dump(mode="json")
     plain["modes"][0]["formats"][1]["bits"] = 12
-    kept = bodies.save_body(session, production.id, row.id, before, parse_body(plain))
+    kept = BODIES.save(session, production.id, row.id, before, parse_body(plain))
     assert kept.version == before + 1
     with pytest.raises(StaleWriteError, match=f"based on version {before}, and version {before + 1} is kept"):
-        bodies.save_body(session, production.id, row.id, before, TWO)
+        BODIES.save(session, production.id, row.id, before, TWO)
 
 
 def test_crop_rules_follow_their_modes(session, production):
-    row = bodies.add_body(session, production, TWO)
+    row = BODIES.add(session, production, TWO)
     session.commit()
     plain = TWO.model_dump(mode="json")
     plain["crops"][0]["rules"] = [{"mode": "Small", "aspect": [17, 9], "factor": 1.3}]
-    kept = bodies.save_body(session, production.id, row.id, row.version, parse_body(plain))
+    kept = BODIES.save(session, production.id, row.id, row.version, parse_body(plain))
     assert [(r.mode.key, r.aspect_w, r.aspect_h, r.factor) for r in kept.crops[0].rules] == [
         ("Small", 17, 9, 1.3)
     ]
@@ -102,37 +103,37 @@ def test_crop_rules_follow_their_modes(session, production):
 
 
 def test_a_body_belongs_to_one_production(session, production, production_id):
-    row = bodies.add_body(session, production, TWO)
+    row = BODIES.add(session, production, TWO)
     session.commit()
     with pytest.raises(NotFoundError, match=f"There is no body {row.id} in this production"):
-        bodies.find_body(session, production_id, row.id)
+        BODIES.find(session, production_id, row.id)
     assert row.id not in repositories.load_package(session, production_id).formats
 
 
 def test_copies_have_names_and_keys_of_their_own(session, production):
-    row = bodies.add_body(session, production, TWO)
+    row = BODIES.add(session, production, TWO)
     session.commit()
     names, keys = [row.name], {row.key}
     for _ in range(3):
-        copy = bodies.duplicate(session, production, row)
+        copy = BODIES.duplicate(session, production, row)
         names.append(copy.name)
         keys.add(copy.key)
         session.refresh(production)
     assert names == ["Skerry 60", "Skerry 60 (2)", "Skerry 60 (3)", "Skerry 60 (4)"]
     assert len(keys) == 4
-    assert [b.position for b in bodies.list_bodies(session, production.id)] == [0, 1, 2, 3]
+    assert [b.position for b in BODIES.every(session, production.id)] == [0, 1, 2, 3]
 
 
 def test_a_body_that_is_taken_out_keeps_its_place(session, production):
-    rows = [bodies.add_body(session, production, document(name=f"Body {i}", key=f"b{i}")) for i in range(3)]
+    rows = [BODIES.add(session, production, document(name=f"Body {i}", key=f"b{i}")) for i in range(3)]
     session.commit()
-    out = bodies.set_removed(session, production.id, rows[1].id, rows[1].version, True)
-    assert [b.name for b in bodies.list_bodies(session, production.id)] == ["Body 0", "Body 2"]
-    new = bodies.add_body(session, production, document(name="Body 3", key="b3"))
+    out = BODIES.set_removed(session, production.id, rows[1].id, rows[1].version, True)
+    assert [b.name for b in BODIES.every(session, production.id)] == ["Body 0", "Body 2"]
+    new = BODIES.add(session, production, document(name="Body 3", key="b3"))
     session.commit()
     assert new.position == 3
-    bodies.set_removed(session, production.id, out.id, out.version, False)
-    assert [b.name for b in bodies.list_bodies(session, production.id)] == [f"Body {i}" for i in range(4)]
+    BODIES.set_removed(session, production.id, out.id, out.version, False)
+    assert [b.name for b in BODIES.every(session, production.id)] == [f"Body {i}" for i in range(4)]
 
 
 def test_the_catalogue_is_made_once(session):
@@ -144,33 +145,33 @@ def test_the_catalogue_is_made_once(session):
 
 def test_a_copy_does_not_follow_the_catalogue_by_itself(session, production):
     shelf = repositories.catalogue_of(session)
-    source = bodies.add_body(session, shelf, TWO)
+    source = BODIES.add(session, shelf, TWO)
     session.commit()
-    copy = bodies.copy_from_catalogue(session, production, source)
+    copy = BODIES.copy_from_catalogue(session, production, source)
     plain = TWO.model_dump(mode="json")
     plain["firmware"] = "2.0"
-    bodies.save_body(session, shelf.id, source.id, source.version, parse_body(plain))
+    BODIES.save(session, shelf.id, source.id, source.version, parse_body(plain))
     assert bodies.document_of(copy).firmware == ""
-    assert [c.path for c in bodies.catalogue_changes(session, copy)] == ["firmware"]
+    assert [c.path for c in BODIES.catalogue_changes(session, copy)] == ["firmware"]
     # A body that leaves the catalogue has nothing more to say.
-    bodies.set_removed(session, shelf.id, source.id, source.version, True)
-    assert bodies.catalogue_changes(session, copy) == []
+    BODIES.set_removed(session, shelf.id, source.id, source.version, True)
+    assert BODIES.catalogue_changes(session, copy) == []
 
 
 def test_a_change_that_is_taken_is_one_write(session, production):
     shelf = repositories.catalogue_of(session)
-    source = bodies.add_body(session, shelf, TWO)
+    source = BODIES.add(session, shelf, TWO)
     session.commit()
-    copy = bodies.copy_from_catalogue(session, production, source)
+    copy = BODIES.copy_from_catalogue(session, production, source)
     plain = TWO.model_dump(mode="json")
     plain["firmware"], plain["pitch_um"] = "2.0", 5.9
-    bodies.save_body(session, shelf.id, source.id, source.version, parse_body(plain))
+    BODIES.save(session, shelf.id, source.id, source.version, parse_body(plain))
     version = copy.version
-    settled = bodies.settle_changes(session, copy, version, ["firmware"], ["pitch_um"])
+    settled = BODIES.settle_changes(session, copy, version, ["firmware"], ["pitch_um"])
     assert (settled.version, settled.firmware, settled.pitch_um) == (version + 1, "2.0", 6.0)
-    assert bodies.catalogue_changes(session, settled) == []
+    assert BODIES.catalogue_changes(session, settled) == []
     with pytest.raises(NotFoundError, match="no longer differs at firmware"):
-        bodies.settle_changes(session, settled, settled.version, ["firmware"], [])
+        BODIES.settle_changes(session, settled, settled.version, ["firmware"], [])
 
 
 def test_settings_are_kept_with_the_production(session, production):
@@ -198,7 +199,7 @@ def test_settings_are_kept_with_the_production(session, production):
     ],
 )
 def test_the_database_holds_the_rules_by_itself(session, production, change, constraint):
-    bodies.add_body(session, production, TWO)
+    BODIES.add(session, production, TWO)
     session.commit()
     savepoint = session.begin_nested()
     with pytest.raises(IntegrityError, match=constraint):
@@ -207,7 +208,7 @@ def test_the_database_holds_the_rules_by_itself(session, production, change, con
 
 
 def test_deleting_a_production_leaves_nothing_behind(session, production):
-    bodies.add_body(session, production, TWO)
+    BODIES.add(session, production, TWO)
     session.commit()
     session.execute(text("delete from production where id = :id"), {"id": production.id})
     for table in ("body", "scan_mode", "recording_format", "in_camera_crop", "crop_rule"):

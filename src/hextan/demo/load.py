@@ -12,9 +12,14 @@ from sqlalchemy.orm import Session
 from hextan.core import catalogue
 from hextan.core.bench_state import BenchDelivery, BenchState
 from hextan.core.body_document import parse_body
+from hextan.core.lens_document import parse_lens_set
 from hextan.core.package_settings import parse_settings
-from hextan.store import bodies
-from hextan.store.models import Adapter, Body, Lens, LensSet, Production
+from hextan.core.rig_document import parse_rig
+from hextan.store import rigs
+from hextan.store.bodies import BODIES
+from hextan.store.documents import Documents
+from hextan.store.lens_sets import LENS_SETS
+from hextan.store.models import Body, LensSet, Production
 from hextan.store.repositories import catalogue_of, save_bench
 
 DEMO_KEY = "low-water"
@@ -27,29 +32,24 @@ def load_demo(session: Session) -> bool:
     -------
     Whether the production was loaded now.
     """
-    kept = _load_catalogue(session)
+    kept_bodies, kept_sets = _load_catalogue(session)
     if session.scalars(select(Production).where(Production.demo_key == DEMO_KEY)).first():
         return False
     data = _read("low_water.json")
     production = Production(name=data["name"], synopsis=data["synopsis"], demo_key=DEMO_KEY)
     production.settings = parse_settings(data["settings"]).model_dump(mode="json")
-    production.lens_sets = [
-        LensSet(
-            position=i,
-            maker=kit["maker"],
-            name=kit["name"],
-            lenses=[Lens(position=j, **lens) for j, lens in enumerate(kit["lenses"])],
-        )
-        for i, kit in enumerate(data["lens_sets"])
-    ]
-    production.adapters = [Adapter(position=i, **adapter) for i, adapter in enumerate(data["adapters"])]
     session.add(production)
     session.flush()
-    taken = {row.name: bodies.copy_from_catalogue(session, production, row)
-             for name in data["takes"] for row in kept if row.name == name}  # fmt: skip
-    _change_later(kept)
+    taken = {row.name: BODIES.copy_from_catalogue(session, production, row)
+             for name in data["takes"] for row in kept_bodies if row.name == name}  # fmt: skip
+    for name in data["takes_lens_sets"]:
+        for row in kept_sets:
+            if row.name == name:
+                LENS_SETS.copy_from_catalogue(session, production, row)
+    rigs.save_rig(session, production.id, 0, parse_rig(data["rig"]))
+    _change_later(kept_bodies, kept_sets)
     session.flush()
-    save_bench(session, production.id, 0, _first_bench(production, taken, data["bench"]))
+    save_bench(session, production.id, 0, _first_bench(session, production, taken, data["bench"]))
     return True
 
 
@@ -57,35 +57,47 @@ def _read(name: str) -> dict[str, Any]:
     return dict(json.loads(files("hextan.demo").joinpath(name).read_text(encoding="utf-8")))
 
 
-def _load_catalogue(session: Session) -> list[Body]:
-    shelf = catalogue_of(session)
-    kept = bodies.list_bodies(session, shelf.id)
-    if not kept and not bodies.list_bodies(session, shelf.id, removed=True):
-        documents = _read("catalogue.json")["bodies"]
-        kept = [bodies.add_body(session, shelf, parse_body(document)) for document in documents]
-        session.commit()
-    return kept
+def _load_catalogue(session: Session) -> tuple[list[Body], list[LensSet]]:
+    shelf, data = catalogue_of(session), _read("catalogue.json")
+    kept_bodies = BODIES.every(session, shelf.id)
+    if not kept_bodies and not BODIES.every(session, shelf.id, removed=True):
+        kept_bodies = [BODIES.add(session, shelf, parse_body(document)) for document in data["bodies"]]
+    kept_sets = LENS_SETS.every(session, shelf.id)
+    if not kept_sets and not LENS_SETS.every(session, shelf.id, removed=True):
+        kept_sets = [
+            LENS_SETS.add(session, shelf, parse_lens_set(document)) for document in data["lens_sets"]
+        ]
+    if shelf.rig is None:
+        rigs.save_rig(session, shelf.id, 0, parse_rig(_read("low_water.json")["rig"]))
+    session.commit()
+    return kept_bodies, kept_sets
 
 
-def _change_later(kept: list[Body]) -> None:
+def _change_later(kept_bodies: list[Body], kept_sets: list[LensSet]) -> None:
     """What makers changed after the production took its copies: the Package shows it side by side."""
     for later in _read("catalogue.json")["later"]:
-        row = next((body for body in kept if body.name == later["body"]), None)
+        kind: Documents[Any, Any] = BODIES if "body" in later else LENS_SETS
+        kept: list[Any] = [*kept_bodies] if "body" in later else [*kept_sets]
+        name = later.get("body") or later["lens_set"]
+        row = next((row for row in kept if row.name == name), None)
         if row is None:
             continue
-        plain = bodies.document_of(row).model_dump(mode="json")
+        plain = kind.document_of(row).model_dump(mode="json")
         for change in later["changes"]:
             told = {"where": "", "kind": "changed", "taken": None, "here": None} | change
             plain = catalogue.apply(plain, catalogue.Change(**told))
-        bodies.apply_document(row, parse_body(plain))
+        kind.apply(row, kind.parse(plain))
 
 
-def _first_bench(production: Production, taken: dict[str, Body], data: dict[str, Any]) -> BenchState:
+def _first_bench(
+    session: Session, production: Production, taken: dict[str, Body], data: dict[str, Any]
+) -> BenchState:
     """Set the Bench of the demo as the story begins: a close-up on the ferry's deck."""
     body = taken[data["body"]]
     formats = {f.name: f.id for mode in body.modes for f in mode.formats}
     lenses = {lens.name: lens.id for kit in production.lens_sets for lens in kit.lenses}
-    adapters = {a.name: a.id for a in production.adapters}
+    rig = rigs.find_rig(session, production.id)
+    adapters = {} if rig is None else {a.name: a.id for a in rig.adapters}
     return BenchState(
         format_id=formats[data["format"]],
         lens_id=lenses[data["lens"]],

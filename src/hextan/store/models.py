@@ -34,7 +34,7 @@ class Base(DeclarativeBase):
     """Base of all tables."""
 
     metadata = MetaData(naming_convention=NAMES)
-    type_annotation_map = {str: Text(), int: BigInteger()}  # noqa: RUF012  (as the library wants it)
+    type_annotation_map = {str: Text(), int: BigInteger()}
 
 
 class Versioned:
@@ -82,7 +82,7 @@ class Production(Versioned, Base):
     demo_key: Mapped[str | None] = mapped_column(unique=True)
     bodies: Mapped[list[Body]] = relationship(order_by="Body.position", cascade="all, delete-orphan")
     lens_sets: Mapped[list[LensSet]] = relationship(order_by="LensSet.position", cascade="all, delete-orphan")
-    adapters: Mapped[list[Adapter]] = relationship(order_by="Adapter.position", cascade="all, delete-orphan")
+    rig: Mapped[Rig | None] = relationship(cascade="all, delete-orphan", uselist=False)
     __table_args__ = (
         CheckConstraint("name <> ''", name="name_given"),
         CheckConstraint("kind in ('production', 'catalogue')", name="kind_known"),
@@ -215,37 +215,56 @@ class CropRule(Base):
     )
 
 
-class LensSet(Positioned, Base):
-    """Lenses that belong together."""
+class LensSet(Keyed, Base):
+    """Lenses that belong together; a set taken from the catalogue knows from which, and as what."""
 
     __tablename__ = "lens_set"
     production_id: Mapped[int] = _owner("production")
     maker: Mapped[str]
+    note: Mapped[str] = mapped_column(default="")
+    origin: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
+    catalogue_lens_set_id: Mapped[int | None] = mapped_column(
+        ForeignKey("lens_set.id", ondelete="SET NULL"), index=True
+    )
+    taken: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
     lenses: Mapped[list[Lens]] = relationship(order_by="Lens.position", cascade="all, delete-orphan")
 
 
-class Lens(Positioned, Base):
+class Lens(Keyed, Base):
     """A prime (equal ends) or a zoom."""
 
     __tablename__ = "lens"
     lens_set_id: Mapped[int] = _owner("lens_set")
-    focal_min_mm: Mapped[float]
-    focal_max_mm: Mapped[float]
+    focal_mm: Mapped[float]
+    focal_long_mm: Mapped[float | None]
     f_number: Mapped[float | None]
     t_stop: Mapped[float | None]
     f_number_long: Mapped[float | None]
     t_stop_long: Mapped[float | None]
     image_circle_mm: Mapped[float | None]
+    #: A table instead of one circle: what it is along, and its rows.
+    circle_by: Mapped[str | None]
+    circles: Mapped[list[dict[str, Any]]] = mapped_column(JSONB, default=list)
     squeeze: Mapped[float] = mapped_column(default=1.0)
     close_focus_m: Mapped[float | None]
     mount: Mapped[str]
+    designed_for: Mapped[str | None]
     projection: Mapped[str] = mapped_column(default="rectilinear")
     pupil_magnification: Mapped[float] = mapped_column(default=1.0)
+    breathing_percent: Mapped[float | None]
+    front_mm: Mapped[float | None]
+    length_mm: Mapped[float | None]
+    weight_kg: Mapped[float | None]
+    iris: Mapped[str] = mapped_column(default="ring")
+    data_link: Mapped[str] = mapped_column(default="")
     __table_args__ = (
-        *_positive("focal_min_mm", "f_number", "t_stop", "f_number_long", "t_stop_long", "image_circle_mm"),
-        *_positive("squeeze", "pupil_magnification", "close_focus_m"),
-        CheckConstraint("focal_max_mm >= focal_min_mm", name="focal_range_ordered"),
+        *_positive("focal_mm", "f_number", "t_stop", "f_number_long", "t_stop_long", "image_circle_mm"),
+        *_positive("squeeze", "pupil_magnification", "close_focus_m", "front_mm", "length_mm", "weight_kg"),
+        UniqueConstraint("lens_set_id", "key"),
+        CheckConstraint("focal_long_mm > focal_mm", name="focal_range_ordered"),
         CheckConstraint("f_number is not null or t_stop is not null", name="some_aperture"),
+        CheckConstraint("circle_by in ('focal', 'stop', 'focus')", name="circle_by_known"),
+        CheckConstraint("iris in ('ring', 'body', 'either')", name="iris_known"),
         CheckConstraint(
             "projection in ('rectilinear', 'equidistant', 'equisolid', 'stereographic', 'orthographic')",
             name="projection_known",
@@ -253,15 +272,48 @@ class Lens(Positioned, Base):
     )
 
 
-class Adapter(Positioned, Base):
+class Rig(Versioned, Base):
+    """Mounts and adapters of a production: one document."""
+
+    __tablename__ = "rig"
+    production_id: Mapped[int] = mapped_column(
+        ForeignKey("production.id", ondelete="CASCADE"), index=True, unique=True
+    )
+    #: Moves the version when only rows below it changed.
+    edits: Mapped[int] = mapped_column(default=0)
+    mounts: Mapped[list[Mount]] = relationship(order_by="Mount.position", cascade="all, delete-orphan")
+    adapters: Mapped[list[Adapter]] = relationship(order_by="Adapter.position", cascade="all, delete-orphan")
+
+
+class Mount(Keyed, Base):
+    """A lens mount."""
+
+    __tablename__ = "mount"
+    rig_id: Mapped[int] = _owner("rig")
+    flange_mm: Mapped[float | None]
+    throat_mm: Mapped[float | None]
+    note: Mapped[str] = mapped_column(default="")
+    __table_args__ = (*_positive("flange_mm", "throat_mm"), UniqueConstraint("rig_id", "key"))
+
+
+class Adapter(Keyed, Base):
     """What goes between lens and body."""
 
     __tablename__ = "adapter"
-    production_id: Mapped[int] = _owner("production")
+    rig_id: Mapped[int] = _owner("rig")
     magnification: Mapped[float] = mapped_column(default=1.0)
     lens_mount: Mapped[str]
     body_mount: Mapped[str]
-    __table_args__ = _positive("magnification")
+    transmission: Mapped[float] = mapped_column(default=1.0)
+    glass: Mapped[bool] = mapped_column(default=False)
+    classes: Mapped[list[str]] = mapped_column(ARRAY(Text), default=list)
+    passes_iris: Mapped[bool] = mapped_column(default=True)
+    passes_data: Mapped[bool] = mapped_column(default=True)
+    __table_args__ = (
+        *_positive("magnification", "transmission"),
+        UniqueConstraint("rig_id", "key"),
+        CheckConstraint("transmission <= 1", name="transmission_loses"),
+    )
 
 
 class EquipmentStamp(Base):

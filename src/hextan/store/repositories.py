@@ -14,9 +14,11 @@ from hextan.core import package as core
 from hextan.core.bench_state import BenchState, parse_state
 from hextan.core.body_document import body_of
 from hextan.core.errors import NotFoundError, StaleWriteError
+from hextan.core.lens_document import lens_set_of
 from hextan.core.package_settings import PackageSettings
-from hextan.store import bodies
-from hextan.store.models import Adapter, BenchRow, Body, Lens, LensSet, Production
+from hextan.core.rig_document import adapter_of, mount_of
+from hextan.store import bodies, lens_sets, rigs
+from hextan.store.models import BenchRow, Body, LensSet, Production, Rig
 
 
 def list_productions(session: Session) -> list[Production]:
@@ -65,18 +67,15 @@ def load_package(session: Session, production_id: int) -> core.Package:
         .where(Production.id == production_id)
         .options(
             *(selectinload(Production.bodies).options(load) for load in bodies.WHOLE),
-            selectinload(Production.lens_sets).selectinload(LensSet.lenses),
-            selectinload(Production.adapters),
+            *(selectinload(Production.lens_sets).options(load) for load in lens_sets.WHOLE),
+            *(selectinload(Production.rig).options(load) for load in rigs.WHOLE),
         )
     )
     production = session.scalars(query).one_or_none() or find_production(session, production_id)
     return core.Package(
         bodies=tuple(_body(row) for row in production.bodies if not row.removed),
-        lens_sets=tuple(
-            core.LensSet(row.id, row.maker, row.name, tuple(_lens(lens) for lens in row.lenses))
-            for row in production.lens_sets
-        ),
-        adapters=tuple(_adapter(row) for row in production.adapters),
+        lens_sets=tuple(_lens_set(row) for row in production.lens_sets if not row.removed),
+        **_rig(production.rig),
     )
 
 
@@ -85,19 +84,17 @@ def _body(row: Body) -> core.Body:
     return body_of(bodies.document_of(row), {r.key: r.id for r in rows}, row.id)
 
 
-#: Columns of the table that the core's record takes over under the same name.
-_LENS_FIELDS = (
-    "id", "name", "focal_min_mm", "focal_max_mm", "f_number", "t_stop", "f_number_long", "t_stop_long",
-    "image_circle_mm", "squeeze", "close_focus_m", "mount", "projection", "pupil_magnification",
-)  # fmt: skip
+def _lens_set(row: LensSet) -> core.LensSet:
+    return lens_set_of(lens_sets.document_of(row), {lens.key: lens.id for lens in row.lenses}, row.id)
 
 
-def _lens(row: Lens) -> core.Lens:
-    return core.Lens(**{name: getattr(row, name) for name in _LENS_FIELDS})
-
-
-def _adapter(row: Adapter) -> core.MountAdapter:
-    return core.MountAdapter(row.id, row.name, row.magnification, row.lens_mount, row.body_mount)
+def _rig(row: Rig | None) -> dict[str, Any]:
+    document = rigs.document_of(row)
+    ids = {} if row is None else {adapter.key: adapter.id for adapter in row.adapters}
+    return {
+        "mounts": tuple(mount_of(mount) for mount in document.mounts),
+        "adapters": tuple(adapter_of(adapter, ids[adapter.key]) for adapter in document.adapters),
+    }
 
 
 def _bench_row(session: Session, production_id: int) -> BenchRow | None:

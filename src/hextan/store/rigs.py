@@ -1,0 +1,80 @@
+"""Mounts and adapters of a production in the database."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session, selectinload
+from sqlalchemy.orm.exc import StaleDataError
+
+from hextan.core.rig_document import AdapterDocument, MountDocument, RigDocument
+from hextan.store.documents import matched, stale
+from hextan.store.models import Adapter, Mount, Rig
+
+_MOUNT = tuple(MountDocument.model_fields)
+_ADAPTER = tuple(AdapterDocument.model_fields)
+WHOLE = (selectinload(Rig.mounts), selectinload(Rig.adapters))
+
+
+def document_of(row: Rig | None) -> RigDocument:
+    """Write the rows as a document; an empty one where nothing was kept yet."""
+    if row is None:
+        return RigDocument.model_validate({})
+
+    def plain(rows: list[Any], names: tuple[str, ...]) -> list[dict[str, Any]]:
+        return [{name: getattr(r, name) for name in names} for r in rows if not r.removed]
+
+    return RigDocument.model_validate(
+        {"mounts": plain(row.mounts, _MOUNT), "adapters": plain(row.adapters, _ADAPTER)}
+    )
+
+
+def find_rig(session: Session, production_id: int) -> Rig | None:
+    """Find a production's mounts and adapters; None where nothing was kept yet."""
+    query = select(Rig).where(Rig.production_id == production_id).options(*WHOLE)
+    return session.scalars(query).one_or_none()
+
+
+def save_rig(
+    session: Session, production_id: int, version: int, document: RigDocument
+) -> tuple[int, RigDocument]:
+    """Keep mounts and adapters that were changed from a known version (0: none yet), and commit.
+
+    Raises
+    ------
+    StaleWriteError
+        Somebody else kept some in between; carries both documents.
+    """
+    row = find_rig(session, production_id)
+    if (0 if row is None else row.version) != version:
+        raise _stale(version, document, row)
+    if row is None:
+        row = Rig(production_id=production_id, edits=0)
+        session.add(row)
+    apply_document(row, document)
+    try:
+        session.commit()
+    except (StaleDataError, IntegrityError):
+        session.rollback()
+        raise _stale(version, document, find_rig(session, production_id)) from None
+    return row.version, document
+
+
+def apply_document(row: Rig, document: RigDocument) -> None:
+    """Make the rows say what the document says; what it leaves out is kept as removed."""
+    row.edits += 1
+    kinds: tuple[tuple[list[Any], list[Any], type[Any]], ...] = (
+        (row.mounts, list(document.mounts), Mount),
+        (row.adapters, list(document.adapters), Adapter),
+    )
+    for rows, documents, kind in kinds:
+        for found, said in zip(matched(rows, documents, kind), documents, strict=True):
+            for name, value in said.model_dump(mode="json").items():
+                setattr(found, name, value)
+
+
+def _stale(version: int, document: RigDocument, row: Rig | None) -> Any:
+    stored = 0 if row is None else row.version
+    return stale("Mounts and adapters", version, document, stored, document_of(row))
