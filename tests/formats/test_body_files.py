@@ -6,7 +6,8 @@ import pytest
 
 from hextan.core.body_document import parse_body
 from hextan.core.errors import InvalidInputError
-from hextan.formats import body_json, fdl, formats_csv
+from hextan.formats import fdl, formats_csv
+from hextan.formats.documents_json import BODY_FILE
 from tests.core.bodies import a_body, a_format, a_mode, catalogue
 
 BODIES = catalogue()
@@ -24,12 +25,12 @@ def told(read, *arguments):
 
 @pytest.mark.parametrize("body", BODIES, ids=lambda b: b.name)
 def test_json_round_trip(body):
-    assert body_json.read_bodies(body_json.write_bodies([body])) == [body]
+    assert BODY_FILE.read(BODY_FILE.write([body])) == [body]
 
 
 def test_json_of_several_bodies():
-    assert body_json.read_bodies(body_json.write_bodies(BODIES)) == BODIES
-    plain = json.loads(body_json.write_bodies(BODIES[:1]))
+    assert BODY_FILE.read(BODY_FILE.write(BODIES)) == BODIES
+    plain = json.loads(BODY_FILE.write(BODIES[:1]))
     assert (plain["schema"], plain["schema_version"]) == ("hextan.body", 1)
 
 
@@ -39,7 +40,7 @@ def test_json_of_several_bodies():
         (b"\xff\xfe{}", "file: is not UTF-8 text (at byte 0): save it as UTF-8"),
         (b'{\n "a": }', "file: is not valid JSON: Expecting value in line 2, column 7"),
         (b"[" * 100_000, "file: is nested too deeply to be read"),
-        (b"[]", "file: holds 1 to 200 bodies"),
+        (b"[]", "file: holds 1 to 200 documents"),
         (b'{"schema": "else"}', "schema: must be hextan.body"),
         (b"7", "schema: must be hextan.body"),
         (b'{"schema": "hextan.body", "schema_version": 2}',
@@ -48,7 +49,7 @@ def test_json_of_several_bodies():
     ],
 )  # fmt: skip
 def test_json_that_is_refused(text, fault):
-    assert fault in told(body_json.read_bodies, text)
+    assert fault in told(BODY_FILE.read, text)
 
 
 def table(*rows, header=None):
