@@ -109,14 +109,16 @@ def test_two_writers_of_a_body_at_once(engine):
 
     with Session(engine) as one, Session(engine) as two:
         production = list_productions(one)[0].id
-        row, other = (store.list_bodies(s, production)[1] for s in (one, two))
+        row, other = (store.BODIES.every(s, production)[1] for s in (one, two))
         version, document = row.version, store.document_of(row)
         assert other.version == version
-        store.save_body(one, production, row.id, version, document.model_copy(update={"firmware": "one"}))
+        store.BODIES.save(one, production, row.id, version, document.model_copy(update={"firmware": "one"}))
         with pytest.raises(StaleWriteError) as refused:
-            store.save_body(two, production, row.id, version, document.model_copy(update={"firmware": "two"}))
+            store.BODIES.save(
+                two, production, row.id, version, document.model_copy(update={"firmware": "two"})
+            )
         assert refused.value.stored["document"]["firmware"] == "one"
-        store.save_body(one, production, row.id, version + 1, document)
+        store.BODIES.save(one, production, row.id, version + 1, document)
 
 
 def test_a_body_is_taken_out_and_brought_back(client, url, skiff, bodies):
@@ -334,6 +336,7 @@ def test_old_data_survive_the_migration(database_url):
 
     from hextan.store import bodies as store
     from hextan.store import migrate
+    from hextan.store.repositories import load_package
     from hextan.store.sessions import make_engine
 
     admin = create_engine(
@@ -352,8 +355,13 @@ def test_old_data_survive_the_migration(database_url):
     migrate.upgrade(engine)
     migrate.check(engine)
     with Session(engine) as session:
-        document = store.document_of(store.find_body(session, 1, 1))
+        document = store.document_of(store.BODIES.find(session, 1, 1))
+        package = load_package(session, 1)
     engine.dispose()
+    prime, zoom = package.lens_sets[0].lenses
+    assert (prime.is_zoom, prime.f_number_long, prime.iris) == (False, None, "ring")
+    assert (zoom.focal_min_mm, zoom.focal_max_mm, zoom.t_stop_long) == (20.0, 80.0, 4.5)
+    assert [(a.name, a.glass) for a in package.adapters] == [("plain", False), ("reducer", True)]
     mode = document.modes[0]
     assert (mode.sampling, mode.methods) == ([1, 3], ["full", "skipped"])
     assert [f.samples for f in mode.formats] == ["raw", "4:2:0"]
@@ -370,5 +378,11 @@ insert into recording_format (scan_mode_id, raster_w, raster_h, mapping, codec, 
   version) values (1, 6000, 1000, 'scale', 'raw', 12, true, false, '{24,25}', 0, 'raw', 1),
   (1, 1920, 1080, 'scale', 'long 4:2:0', 8, false, false, '{25}', 1, 'HD', 1);
 insert into in_camera_crop (body_id, position, name, version) values (1, 0, 'Steady', 1);
+insert into lens_set (production_id, maker, position, name, version) values (1, 'Pellow', 0, 'Old glass', 1);
+insert into lens (lens_set_id, focal_min_mm, focal_max_mm, f_number, t_stop, f_number_long, t_stop_long, squeeze, mount, projection,
+  pupil_magnification, position, name, version) values (1, 40, 40, 1.8, 2, 1.8, 2, 1, 'K50', 'rectilinear', 1, 0, 'Prime', 1),
+  (1, 20, 80, 2.6, 2.8, 4.2, 4.5, 1, 'K50', 'rectilinear', 1, 1, 'Zoom', 1);
+insert into adapter (production_id, magnification, lens_mount, body_mount, position, name, version)
+  values (1, 1, 'K50', 'W54', 0, 'plain', 1), (1, 0.71, 'K50', 'W54', 1, 'reducer', 1);
 insert into crop_in_mode (crop_id, scan_mode_id, factor) values (1, 1, 1.1)
 """

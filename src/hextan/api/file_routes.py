@@ -1,4 +1,4 @@
-"""Bodies out as files and in from files."""
+"""Bodies and lens sets out as files and in from files."""
 
 from __future__ import annotations
 
@@ -9,12 +9,18 @@ from fastapi import APIRouter, Body, Path, Query, Response
 
 from hextan.api.errors import BAD
 from hextan.api.evaluation_schema import Shape
+from hextan.api.lens_routes import kept_set
+from hextan.api.lens_schemas import LensSetKept
 from hextan.api.package_routes import kept
 from hextan.api.package_schemas import BodyKept
 from hextan.api.plumbing import Db, Id, ProductionId
 from hextan.core.body_document import BodyDocument
-from hextan.formats import body_json, fdl, formats_csv
+from hextan.core.lens_document import LensSetDocument
+from hextan.formats import fdl, formats_csv, lenses_csv
+from hextan.formats.documents_json import BODY_FILE, LENS_FILE
 from hextan.store import bodies, repositories
+from hextan.store.bodies import BODIES
+from hextan.store.lens_sets import LENS_SETS
 
 router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
 MEDIA = {"json": "application/json", "csv": "text/csv; charset=utf-8", "fdl": "application/json"}
@@ -63,10 +69,10 @@ def body_file(
     squeeze: Annotated[float, Query(ge=0.5, le=4)] = 1.0,
 ) -> Response:
     """Give a body as a file: whole (json), its recording formats (csv), or as an ASC FDL with deliveries."""
-    row = bodies.find_body(db, production_id, body_id)
+    row = BODIES.find(db, production_id, body_id)
     document = bodies.document_of(row)
     if kind == "json":
-        data = body_json.write_bodies([document])
+        data = BODY_FILE.write([document])
     elif kind == "csv":
         data = formats_csv.write_formats(document)
     else:
@@ -86,8 +92,8 @@ def formats_template(production_id: ProductionId) -> Response:
 def read_file(production_id: ProductionId, kind: Literal["json", "fdl"], data: FileBytes, db: Db) -> FileRead:
     """Add the bodies of a file; all of them or none."""
     production = repositories.find_production(db, production_id)
-    read = fdl.FdlRead(body_json.read_bodies(data), [], []) if kind == "json" else fdl.read_fdl(data)
-    rows = [bodies.add_body(db, production, document) for document in read.bodies]
+    read = fdl.FdlRead(BODY_FILE.read(data), [], []) if kind == "json" else fdl.read_fdl(data)
+    rows = [BODIES.add(db, production, document) for document in read.bodies]
     db.commit()
     return FileRead(
         bodies=[kept(row) for row in rows],
@@ -103,5 +109,51 @@ def read_formats(
     production_id: ProductionId, body_id: Annotated[Id, Path()], data: FileBytes, db: Db
 ) -> FormatsRead:
     """Read recording formats into a body, without keeping it: the page shows them, and they can be undone."""
-    document = bodies.document_of(bodies.find_body(db, production_id, body_id))
+    document = bodies.document_of(BODIES.find(db, production_id, body_id))
     return FormatsRead(document=formats_csv.read_formats(data, document))
+
+
+class LensSetsRead(Shape):
+    """What came of a file."""
+
+    lens_sets: list[LensSetKept]
+
+
+class LensesRead(Shape):
+    """A lens set with the lenses of a file in it; not kept yet."""
+
+    document: LensSetDocument
+
+
+@router.get("/lens-sets/{set_id}/file/{kind}", response_class=Response, responses=DOWNLOAD)
+def lens_set_file(
+    production_id: ProductionId, set_id: Annotated[Id, Path()], kind: Literal["json", "csv"], db: Db
+) -> Response:
+    """Give a lens set as a file: whole (json), or its lenses as a table (csv)."""
+    document = LENS_SETS.document_of(LENS_SETS.find(db, production_id, set_id))
+    data = LENS_FILE.write([document]) if kind == "json" else lenses_csv.write_lenses(document)
+    return _download(data, kind, document.name)
+
+
+@router.get("/lenses-template.csv", response_class=Response, responses=DOWNLOAD)
+def lenses_template(production_id: ProductionId) -> Response:
+    """Give a table of lenses to be filled in."""
+    return _download(lenses_csv.write_template(), "csv", "lenses")
+
+
+@router.post("/lens-sets/file", status_code=201)
+def read_lens_sets(production_id: ProductionId, data: FileBytes, db: Db) -> LensSetsRead:
+    """Add the lens sets of a JSON file; all of them or none."""
+    production = repositories.find_production(db, production_id)
+    rows = [LENS_SETS.add(db, production, document) for document in LENS_FILE.read(data)]
+    db.commit()
+    return LensSetsRead(lens_sets=[kept_set(row) for row in rows])
+
+
+@router.post("/lens-sets/{set_id}/csv")
+def read_lenses(
+    production_id: ProductionId, set_id: Annotated[Id, Path()], data: FileBytes, db: Db
+) -> LensesRead:
+    """Read lenses into a set, without keeping it: the page shows them, and they can be undone."""
+    document = LENS_SETS.document_of(LENS_SETS.find(db, production_id, set_id))
+    return LensesRead(document=lenses_csv.read_lenses(data, document))

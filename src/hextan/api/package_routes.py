@@ -12,7 +12,6 @@ from hextan.api.package_schemas import (
     BodyKept,
     BodyList,
     BodyNew,
-    BodyRemoval,
     BodySheet,
     BodySummary,
     BodyWrite,
@@ -20,6 +19,7 @@ from hextan.api.package_schemas import (
     ChangesSettled,
     DataTable,
     FinderAnswer,
+    Removal,
     SettingsKept,
     SettingsWrite,
     SpeedTable,
@@ -35,6 +35,7 @@ from hextan.core.finder_ask import FinderAsk
 from hextan.core.package_settings import PackageSettings, parse_settings
 from hextan.core.speed import speed_table
 from hextan.store import bodies, models, repositories
+from hextan.store.bodies import BODIES
 
 router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
 BodyId = Annotated[Id, Path()]
@@ -63,7 +64,7 @@ def _summary(db: Session, row: models.Body) -> BodySummary:
         height_mm=row.photosites_h * mm,
         modes=len(modes),
         formats=sum(not f.removed for mode in modes for f in mode.formats),
-        changes=len(bodies.catalogue_changes(db, row)),
+        changes=len(BODIES.catalogue_changes(db, row)),
         catalogue_body_id=row.catalogue_body_id,
     )
 
@@ -73,8 +74,8 @@ def list_bodies(production_id: ProductionId, db: Db) -> BodyList:
     """List the bodies of a production."""
     repositories.find_production(db, production_id)
     return BodyList(
-        bodies=[_summary(db, row) for row in bodies.list_bodies(db, production_id)],
-        removed=[_summary(db, row) for row in bodies.list_bodies(db, production_id, removed=True)],
+        bodies=[_summary(db, row) for row in BODIES.every(db, production_id)],
+        removed=[_summary(db, row) for row in BODIES.every(db, production_id, removed=True)],
     )
 
 
@@ -89,15 +90,15 @@ def add_body(production_id: ProductionId, asked: BodyNew, db: Db) -> BodyKept:
     production = repositories.find_production(db, production_id)
     if asked.catalogue_body_id is not None:
         shelf = repositories.catalogue_of(db)
-        source = bodies.find_body(db, shelf.id, asked.catalogue_body_id)
-        return kept(bodies.copy_from_catalogue(db, production, source))
+        source = BODIES.find(db, shelf.id, asked.catalogue_body_id)
+        return kept(BODIES.copy_from_catalogue(db, production, source))
     if asked.body_id is not None:
-        return kept(bodies.duplicate(db, production, bodies.find_body(db, production_id, asked.body_id)))
+        return kept(BODIES.duplicate(db, production, BODIES.find(db, production_id, asked.body_id)))
     if asked.document is None:
         rule = "give a document, or a catalogue_body_id, or a body_id to copy"
         raise InvalidInputError.of(Fault("document", None, rule))
     check_body(asked.document, "document")
-    row = bodies.add_body(db, production, asked.document)
+    row = BODIES.add(db, production, asked.document)
     db.commit()
     return kept(row)
 
@@ -113,7 +114,7 @@ def _others(db: Session, production_id: int, document: BodyDocument) -> list[Bod
     if not document.claims.crops:
         return []
     places = dict.fromkeys((production_id, repositories.catalogue_of(db).id))
-    found = [bodies.document_of(row) for place in places for row in bodies.list_bodies(db, place)]
+    found = [bodies.document_of(row) for place in places for row in BODIES.every(db, place)]
     named = {(d.maker, d.name): d for d in found}
     return [d for name, d in named.items() if name != (document.maker, document.name)]
 
@@ -121,34 +122,34 @@ def _others(db: Session, production_id: int, document: BodyDocument) -> list[Bod
 @router.get("/bodies/{body_id}")
 def read_body(production_id: ProductionId, body_id: BodyId, db: Db) -> BodyKept:
     """Give a body's document."""
-    return kept(bodies.find_body(db, production_id, body_id))
+    return kept(BODIES.find(db, production_id, body_id))
 
 
 @router.put("/bodies/{body_id}", responses=STALE)
 def write_body(production_id: ProductionId, body_id: BodyId, asked: BodyWrite, db: Db) -> BodyKept:
     """Keep a body; 409 with both when somebody else kept one in between."""
     check_body(asked.document, "document")
-    return kept(bodies.save_body(db, production_id, body_id, asked.version, asked.document))
+    return kept(BODIES.save(db, production_id, body_id, asked.version, asked.document))
 
 
 @router.post("/bodies/{body_id}/removal", responses=STALE)
-def remove_body(production_id: ProductionId, body_id: BodyId, asked: BodyRemoval, db: Db) -> BodyKept:
+def remove_body(production_id: ProductionId, body_id: BodyId, asked: Removal, db: Db) -> BodyKept:
     """Take a body out of the production, or bring it back; nothing is lost."""
-    return kept(bodies.set_removed(db, production_id, body_id, asked.version, asked.removed))
+    return kept(BODIES.set_removed(db, production_id, body_id, asked.version, asked.removed))
 
 
 @router.get("/bodies/{body_id}/catalogue")
 def catalogue_changes(production_id: ProductionId, body_id: BodyId, db: Db) -> list[CatalogueChange]:
     """List what the catalogue says differently since the body was taken from it."""
-    found = bodies.catalogue_changes(db, bodies.find_body(db, production_id, body_id))
+    found = BODIES.catalogue_changes(db, BODIES.find(db, production_id, body_id))
     return [CatalogueChange(**vars(change), touched=change.touched) for change in found]
 
 
 @router.post("/bodies/{body_id}/catalogue", responses=STALE)
 def settle_changes(production_id: ProductionId, body_id: BodyId, asked: ChangesSettled, db: Db) -> BodyKept:
     """Take some of the catalogue's changes, leave others for good."""
-    row = bodies.find_body(db, production_id, body_id)
-    return kept(bodies.settle_changes(db, row, asked.version, asked.take, asked.leave))
+    row = BODIES.find(db, production_id, body_id)
+    return kept(BODIES.settle_changes(db, row, asked.version, asked.take, asked.leave))
 
 
 def _settings(db: Session, production_id: int) -> PackageSettings:

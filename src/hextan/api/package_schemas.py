@@ -63,8 +63,8 @@ class BodyNew(Shape):
     body_id: int | None = None
 
 
-class BodyRemoval(Shape):
-    """Take a body out, or bring it back."""
+class Removal(Shape):
+    """Take something out of a production, or bring it back."""
 
     version: int
     removed: bool
@@ -87,8 +87,8 @@ class ChangesSettled(Shape):
     """Which changes of the catalogue are taken, and which are left for good."""
 
     version: int
-    take: list[str] = []  # noqa: RUF012
-    leave: list[str] = []  # noqa: RUF012
+    take: list[str] = []
+    leave: list[str] = []
 
 
 class Rect(Shape):

@@ -90,6 +90,7 @@ class LensRead(Shape):
     close_focus_m: float | None
     mount: str
     projection: str
+    designed_for: FormatClass | None
 
 
 class LensSetRead(Shape):
@@ -197,8 +198,19 @@ class BenchAsk(Shape):
     """A Bench to compute, without keeping it."""
 
     state: BenchState
-    open_rows: Annotated[list[int], Field(max_length=100)] = []  # noqa: RUF012
+    open_rows: Annotated[list[int], Field(max_length=100)] = []
     plan_extent_m: Metres | None = None
+
+
+KitVerdict = Literal["covers", "marginal", "short", "unknown", "impossible"]
+
+
+class MountingRead(Shape):
+    """How lens, adapters and body go together."""
+
+    verdict: Literal["possible", "consequences", "impossible"]
+    reasons: list[str]
+    consequences: list[str]
 
 
 class LensOnBench(Shape):
@@ -210,7 +222,26 @@ class LensOnBench(Shape):
     stops: list[float]
     mounted: LensAnswer
     adapter_stops: float
+    mounting: MountingRead
     notes: list[Note]
+
+
+class LensChoice(Shape):
+    """A lens of the kit as it would be put on for the chosen format."""
+
+    lens_id: int
+    adapter_ids: list[int]
+    verdict: KitVerdict
+    effective_mm: float | None
+    effective_long_mm: float | None
+
+
+class SuitedFormat(Shape):
+    """A format that suits a squeezed lens: how much of the recording the picture uses."""
+
+    format_id: int
+    used: float
+    picture_width_mm: float
 
 
 class SubjectLink(Shape):
@@ -344,6 +375,7 @@ class WindowMap(Shape):
     recorded: MapRect
     picture: MapRect
     framed: MapRect
+    squeeze: float
     circle_mm: float | None
     needed_mm: float
     verdict: Verdict
@@ -370,6 +402,8 @@ class BenchView(Shape):
     links: Links
     rows: list[LadderRow]
     crops: list[CropSwitch]
+    kit: list[LensChoice]
+    suited: list[SuitedFormat]
     plan: PlanView
     window_map: WindowMap
     derivations: dict[str, list[Step]]

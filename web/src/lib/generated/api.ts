@@ -420,6 +420,338 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/kit/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Coverage
+         * @description Show how a lens covers a format, what to do about it, and how the other lenses do.
+         */
+        post: operations["coverage_api_productions__production_id__kit_coverage_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/kit/field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Field
+         * @description Find distance, lens or format for a wanted field.
+         */
+        post: operations["field_api_productions__production_id__kit_field_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/kit/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ladder
+         * @description Lay out every effective focal length that the kit can make, with gaps and doubles.
+         */
+        post: operations["ladder_api_productions__production_id__kit_ladder_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/kit/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Match
+         * @description Find the lens that looks like a wanted one, in every picture.
+         */
+        post: operations["match_api_productions__production_id__kit_match_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/kit/matrix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Matrix
+         * @description Lay out every lens in every recording format.
+         */
+        post: operations["matrix_api_productions__production_id__kit_matrix_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/kit/matrix.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Matrix Csv
+         * @description Give the matrix as a table, to be copied into a spreadsheet.
+         */
+        post: operations["matrix_csv_api_productions__production_id__kit_matrix_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/kit/slow-motion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Slow
+         * @description Tell which lens keeps the field of the base format at high speed.
+         */
+        post: operations["slow_api_productions__production_id__kit_slow_motion_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Lens Sets
+         * @description List the lens sets of a production.
+         */
+        get: operations["list_lens_sets_api_productions__production_id__lens_sets_get"];
+        put?: never;
+        /**
+         * Add Lens Set
+         * @description Add a lens set: from a document, as a copy from the catalogue, or as a copy of one that is here.
+         */
+        post: operations["add_lens_set_api_productions__production_id__lens_sets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Lens Sets
+         * @description Add the lens sets of a JSON file; all of them or none.
+         */
+        post: operations["read_lens_sets_api_productions__production_id__lens_sets_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lens Sheet
+         * @description Check a lens set as it is typed, and work out what follows from it; keeps nothing.
+         */
+        post: operations["lens_sheet_api_productions__production_id__lens_sets_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets/{set_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Lens Set
+         * @description Give a lens set's document.
+         */
+        get: operations["read_lens_set_api_productions__production_id__lens_sets__set_id__get"];
+        /**
+         * Write Lens Set
+         * @description Keep a lens set; 409 with both when somebody else kept one in between.
+         */
+        put: operations["write_lens_set_api_productions__production_id__lens_sets__set_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets/{set_id}/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lens Set Changes
+         * @description List what the catalogue says differently since the set was taken from it.
+         */
+        get: operations["lens_set_changes_api_productions__production_id__lens_sets__set_id__catalogue_get"];
+        put?: never;
+        /**
+         * Settle Lens Set
+         * @description Take some of the catalogue's changes, leave others for good.
+         */
+        post: operations["settle_lens_set_api_productions__production_id__lens_sets__set_id__catalogue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets/{set_id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Lenses
+         * @description Read lenses into a set, without keeping it: the page shows them, and they can be undone.
+         */
+        post: operations["read_lenses_api_productions__production_id__lens_sets__set_id__csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets/{set_id}/file/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lens Set File
+         * @description Give a lens set as a file: whole (json), or its lenses as a table (csv).
+         */
+        get: operations["lens_set_file_api_productions__production_id__lens_sets__set_id__file__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lens-sets/{set_id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Lens Set
+         * @description Take a lens set out of the production, or bring it back; nothing is lost.
+         */
+        post: operations["remove_lens_set_api_productions__production_id__lens_sets__set_id__removal_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/lenses-template.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lenses Template
+         * @description Give a table of lenses to be filled in.
+         */
+        get: operations["lenses_template_api_productions__production_id__lenses_template_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/package": {
         parameters: {
             query?: never;
@@ -434,6 +766,50 @@ export interface paths {
         get: operations["package_api_productions__production_id__package_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Rig
+         * @description Give mounts and adapters; version 0 and nothing when none were kept yet.
+         */
+        get: operations["read_rig_api_productions__production_id__rig_get"];
+        /**
+         * Write Rig
+         * @description Keep mounts and adapters; 409 with both when somebody else kept some in between.
+         */
+        put: operations["write_rig_api_productions__production_id__rig_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/rig/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rig Sheet
+         * @description Judge every combination of lens, adapters and body as the document would make it; keeps nothing.
+         */
+        post: operations["rig_sheet_api_productions__production_id__rig_sheet_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -498,6 +874,57 @@ export interface components {
              * @default 1
              */
             magnification?: number;
+        };
+        /**
+         * AdapterDocument
+         * @description What goes between lens and body.
+         */
+        AdapterDocument: {
+            /** Body Mount */
+            body_mount: string;
+            /**
+             * Classes
+             * @default []
+             */
+            classes?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch")[];
+            /**
+             * Glass
+             * @default false
+             */
+            glass?: boolean;
+            /** Key */
+            key?: string;
+            /** Lens Mount */
+            lens_mount: string;
+            /**
+             * Magnification
+             * @default 1
+             */
+            magnification?: number;
+            /** Name */
+            name: string;
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Passes Data
+             * @default true
+             */
+            passes_data?: boolean;
+            /**
+             * Passes Iris
+             * @default true
+             */
+            passes_iris?: boolean;
+            /**
+             * Transmission
+             * @default 1
+             */
+            transmission?: number;
         };
         /**
          * AdapterRead
@@ -695,6 +1122,8 @@ export interface components {
              *     }
              */
             reference?: components["schemas"]["BenchReference"];
+            /** Second Adapter Id */
+            second_adapter_id?: number | null;
             /** Sort */
             sort?: string | null;
             /** Stop */
@@ -722,12 +1151,16 @@ export interface components {
             derivations: {
                 [key: string]: components["schemas"]["Step"][];
             };
+            /** Kit */
+            kit: components["schemas"]["LensChoice"][];
             lens: components["schemas"]["LensOnBench"];
             links: components["schemas"]["Links"];
             plan: components["schemas"]["PlanView"];
             reference: components["schemas"]["ReferenceAnswer"];
             /** Rows */
             rows: components["schemas"]["LadderRow"][];
+            /** Suited */
+            suited: components["schemas"]["SuitedFormat"][];
             window_map: components["schemas"]["WindowMap"];
         };
         /**
@@ -869,16 +1302,6 @@ export interface components {
             name: string;
         };
         /**
-         * BodyRemoval
-         * @description Take a body out, or bring it back.
-         */
-        BodyRemoval: {
-            /** Removed */
-            removed: boolean;
-            /** Version */
-            version: number;
-        };
-        /**
          * BodySheet
          * @description Everything that follows from a body's document.
          */
@@ -930,6 +1353,20 @@ export interface components {
             document: components["schemas"]["BodyDocument"];
             /** Version */
             version: number;
+        };
+        /**
+         * CameraMove
+         * @description How far the camera has to move for exactly the wanted field.
+         */
+        CameraMove: {
+            /** Background Ratio */
+            background_ratio: number;
+            /** By M */
+            by_m: number;
+            /** Distance M */
+            distance_m: number;
+            /** Text */
+            text: string;
         };
         /**
          * Card
@@ -1013,6 +1450,50 @@ export interface components {
             version: number;
         };
         /**
+         * CircleAlong
+         * @description The circle along the zoom, the stops or the focus.
+         */
+        CircleAlong: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "focal" | "stop" | "focus";
+            /** Needed Mm */
+            needed_mm: number;
+            /** Now */
+            now: number | null;
+            /** Points */
+            points: components["schemas"]["CirclePlace"][];
+            /** Safe Mm */
+            safe_mm: number;
+        };
+        /**
+         * CirclePlace
+         * @description The circle at one place of the range; infinity as null.
+         */
+        CirclePlace: {
+            /** At */
+            at: number | null;
+            /** Circle Mm */
+            circle_mm: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covers" | "marginal" | "short" | "unknown";
+        };
+        /**
+         * CirclePoint
+         * @description One row of a table of image circles.
+         */
+        CirclePoint: {
+            /** At */
+            at: number | null;
+            /** Circle Mm */
+            circle_mm: number;
+        };
+        /**
          * ClaimedWidth
          * @description A width that a claimed factor means.
          */
@@ -1060,6 +1541,18 @@ export interface components {
             speed: components["schemas"]["SpeedChecked"] | null;
             /** Tapes */
             tapes: components["schemas"]["TapeChecked"][];
+        };
+        /**
+         * CloseFigures
+         * @description At close focus, with the longest focal length, on a width of 24.89 mm.
+         */
+        CloseFigures: {
+            /** Extension Percent */
+            extension_percent: number;
+            /** Field M */
+            field_m: number;
+            /** Magnification */
+            magnification: number;
         };
         /**
          * CocByDiagonal
@@ -1144,6 +1637,22 @@ export interface components {
             rule: "pixel";
         };
         /**
+         * Combination
+         * @description A lens on a body: all ways, the least trouble first.
+         */
+        Combination: {
+            /** Body Id */
+            body_id: number;
+            /** Lens Id */
+            lens_id: number;
+            /** Verdict */
+            verdict: string;
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+            /** Why Not */
+            why_not: string | null;
+        };
+        /**
          * Cone
          * @description The field of one format, outlined in metres.
          */
@@ -1170,6 +1679,137 @@ export interface components {
             margin_mm: number | null;
             /** Needed Mm */
             needed_mm: number;
+        };
+        /**
+         * CoverageAsk
+         * @description One lens as it is set, in one recording format.
+         */
+        CoverageAsk: {
+            /** Adapter Ids */
+            adapter_ids?: number[] | null;
+            /** Body Ids */
+            body_ids?: number[] | null;
+            /**
+             * Crop Ids
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDelivery"];
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Focus M */
+            focus_m?: number | null;
+            /** Format Id */
+            format_id: number;
+            /** Format Ids */
+            format_ids?: number[] | null;
+            /** Least Fps */
+            least_fps?: number | null;
+            /** Lens Id */
+            lens_id: number;
+            /** Lens Set Ids */
+            lens_set_ids?: number[] | null;
+            /**
+             * Mounted
+             * @default simplest
+             * @enum {string}
+             */
+            mounted?: "simplest" | "every";
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReference"];
+            /** Stop */
+            stop?: number | null;
+        };
+        /**
+         * CoverageLens
+         * @description The lens as it is set.
+         */
+        CoverageLens: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Focal Mm */
+            focal_mm: number;
+            /** Lens Id */
+            lens_id: number;
+            /** Marks */
+            marks: string;
+            mounting: components["schemas"]["MountingRead"];
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: components["schemas"]["Note"][];
+            /** Stop */
+            stop: number | null;
+            /** Stops */
+            stops: number[];
+        };
+        /**
+         * CoverageOfLens
+         * @description Another lens in the same format.
+         */
+        CoverageOfLens: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Angle Deg */
+            angle_deg: number | null;
+            /** Circle Mm */
+            circle_mm: number | null;
+            /** Dark Corners */
+            dark_corners: string[];
+            /** Dark Share */
+            dark_share: number | null;
+            /** Effective Mm */
+            effective_mm: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Lens Id */
+            lens_id: number;
+            /** Margin Mm */
+            margin_mm: number | null;
+            /** Name */
+            name: string;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Set */
+            set: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
+            /** Via */
+            via: string | null;
+            /** Why Not */
+            why_not: string | null;
+        };
+        /**
+         * CoverageView
+         * @description Coverage of a lens in a recording format.
+         */
+        CoverageView: {
+            /** Advice */
+            advice: components["schemas"]["Option"][];
+            along: components["schemas"]["CircleAlong"] | null;
+            frame: components["schemas"]["FrameShape"];
+            lens: components["schemas"]["CoverageLens"];
+            /** Lenses */
+            lenses: components["schemas"]["CoverageOfLens"][];
+            map: components["schemas"]["WindowMap"];
+            /** Margin Mm */
+            margin_mm: number | null;
+            /** Marginal */
+            marginal: string | null;
         };
         /**
          * Crop
@@ -1484,6 +2124,38 @@ export interface components {
             metres: number;
         };
         /**
+         * Double
+         * @description Lenses that make the same field.
+         */
+        Double: {
+            /** Effective Mm */
+            effective_mm: number;
+            /** Fields */
+            fields: number;
+            /** Lenses */
+            lenses: string[];
+        };
+        /**
+         * Elsewhere
+         * @description What the package makes inside a gap with formats that are not shown.
+         */
+        Elsewhere: {
+            /** Body */
+            body: string;
+            /** Effective Mm */
+            effective_mm: number;
+            /** Format */
+            format: string;
+            /** Format Id */
+            format_id: number;
+            /** Lens */
+            lens: string;
+            /** Lens Id */
+            lens_id: number;
+            /** Via */
+            via: string | null;
+        };
+        /**
          * Empty
          * @description Nothing: what `./hextan bench` holds the other endpoints against.
          */
@@ -1586,6 +2258,130 @@ export interface components {
             value: unknown;
         };
         /**
+         * FieldAnswer
+         * @description Distance, lens or format for a wanted field.
+         */
+        FieldAnswer: {
+            /** Answers */
+            answers: components["schemas"]["FieldFound"][];
+            /** Binds */
+            binds: string[];
+            /** Longest M */
+            longest_m: number | null;
+            wanted: components["schemas"]["FieldWanted"];
+        };
+        /**
+         * FieldAsk
+         * @description A wanted field and two of distance, lens and format: the third is found.
+         */
+        FieldAsk: {
+            /** Adapter Ids */
+            adapter_ids?: number[] | null;
+            /** Body Ids */
+            body_ids?: number[] | null;
+            /**
+             * Crop Ids
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDelivery"];
+            /** Distance M */
+            distance_m?: number | null;
+            /**
+             * Find
+             * @default distance
+             * @enum {string}
+             */
+            find?: "distance" | "lens" | "format";
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Format Id */
+            format_id?: number | null;
+            /** Format Ids */
+            format_ids?: number[] | null;
+            /** Height M */
+            height_m?: number | null;
+            /** Least Fps */
+            least_fps?: number | null;
+            /** Lens Id */
+            lens_id?: number | null;
+            /** Lens Set Ids */
+            lens_set_ids?: number[] | null;
+            /**
+             * Mounted
+             * @default every
+             * @enum {string}
+             */
+            mounted?: "simplest" | "every";
+            person?: components["schemas"]["FramingWish"] | null;
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReference"];
+            /**
+             * @default {
+             *       "behind_camera_m": 0.6,
+             *       "behind_subject_m": 0.5
+             *     }
+             */
+            room?: components["schemas"]["Room"];
+            /** Width M */
+            width_m?: number | null;
+        };
+        /**
+         * FieldFound
+         * @description A chain of lens, format and distance with the field that it makes.
+         */
+        FieldFound: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Binds */
+            binds: string[];
+            /** Body */
+            body: string;
+            candidate: components["schemas"]["Matched"] | null;
+            /** Distance M */
+            distance_m: number;
+            /** Field M */
+            field_m: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Format */
+            format: string;
+            /** Format Id */
+            format_id: number;
+            /** Height M */
+            height_m: number | null;
+            /** Lens */
+            lens: string;
+            /** Lens Id */
+            lens_id: number;
+            /** Percent */
+            percent: number | null;
+            /** Same */
+            same: boolean;
+            /** Set Mm */
+            set_mm: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
+            /** Via */
+            via: string | null;
+            /** Width M */
+            width_m: number | null;
+        };
+        /**
          * FieldM
          * @description Field in the plane of focus.
          */
@@ -1594,6 +2390,19 @@ export interface components {
             height: number | null;
             /** Width */
             width: number | null;
+        };
+        /**
+         * FieldWanted
+         * @description The wanted field.
+         */
+        FieldWanted: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "width" | "height";
+            /** Field M */
+            field_m: number;
         };
         /**
          * FileRead
@@ -1809,6 +2618,40 @@ export interface components {
             document: components["schemas"]["BodyDocument"];
         };
         /**
+         * FrameShape
+         * @description The delivered picture as it lies on the sensor, and de-squeezed.
+         */
+        FrameShape: {
+            /** De Squeezed Mm */
+            de_squeezed_mm: number[];
+            /** On Sensor Mm */
+            on_sensor_mm: number[];
+            /** Squeeze */
+            squeeze: number;
+        };
+        /**
+         * FramingWish
+         * @description A person in the frame: from the top of the head down to where the frame ends.
+         */
+        FramingWish: {
+            /**
+             * Framing
+             * @default chest
+             * @enum {string}
+             */
+            framing?: "full figure" | "knees" | "waist" | "chest" | "face" | "eyes";
+            /**
+             * Headroom
+             * @default 0.08
+             */
+            headroom?: number;
+            /**
+             * Height M
+             * @default 1.7
+             */
+            height_m?: number;
+        };
+        /**
          * FreeWindow
          * @description The tallest window that reaches the wanted rate.
          */
@@ -1821,6 +2664,24 @@ export interface components {
             share_of_height: number;
             /** Share Of Window */
             share_of_window: number;
+        };
+        /**
+         * Gap
+         * @description A gap in the ladder.
+         */
+        Gap: {
+            /** Buy For */
+            buy_for: string | null;
+            /** Buys */
+            buys: components["schemas"]["Purchase"][];
+            /** Elsewhere */
+            elsewhere: components["schemas"]["Elsewhere"][];
+            /** From Mm */
+            from_mm: number;
+            /** Ratio */
+            ratio: number;
+            /** To Mm */
+            to_mm: number;
         };
         /**
          * Health
@@ -1851,6 +2712,98 @@ export interface components {
             possible_fps: number | null;
             /** Usable Fps */
             usable_fps: number;
+        };
+        /**
+         * KitLadder
+         * @description The ladder.
+         */
+        KitLadder: {
+            /** Classes */
+            classes: components["schemas"]["ViewClassRead"][];
+            /** Doubles */
+            doubles: components["schemas"]["Double"][];
+            /** Gaps */
+            gaps: components["schemas"]["Gap"][];
+            /** Pictures */
+            pictures: components["schemas"]["PictureRead"][];
+            reference: components["schemas"]["ReferenceAnswer"];
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
+            /** Words */
+            words: string[];
+        };
+        /**
+         * KitMatch
+         * @description The nearest match in every picture.
+         */
+        KitMatch: {
+            /** Rows */
+            rows: components["schemas"]["MatchRow"][];
+            wanted: components["schemas"]["Wanted"];
+            /** Words */
+            words: string[];
+        };
+        /**
+         * KitMatrix
+         * @description The matrix.
+         */
+        KitMatrix: {
+            /** Columns */
+            columns: components["schemas"]["MatrixColumn"][];
+            reference: components["schemas"]["ReferenceAnswer"];
+            /** Rows */
+            rows: components["schemas"]["MatrixRow"][];
+        };
+        /**
+         * LadderAsk
+         * @description The ladder of all effective focal lengths.
+         */
+        LadderAsk: {
+            /** Base Format Id */
+            base_format_id?: number | null;
+            /** Body Ids */
+            body_ids?: number[] | null;
+            /**
+             * Crop Ids
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDelivery"];
+            /**
+             * Double Percent
+             * @default 3
+             */
+            double_percent?: number;
+            /** Format Ids */
+            format_ids?: number[] | null;
+            /**
+             * Gap Ratio
+             * @default 1.45
+             */
+            gap_ratio?: number;
+            /** Least Fps */
+            least_fps?: number | null;
+            /** Lens Set Ids */
+            lens_set_ids?: number[] | null;
+            /**
+             * Mounted
+             * @default every
+             * @enum {string}
+             */
+            mounted?: "simplest" | "every";
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReference"];
         };
         /**
          * LadderFilter
@@ -1980,6 +2933,127 @@ export interface components {
             focal_mm?: number | null;
             /** Lens Id */
             lens_id: number;
+            /** Second Adapter Id */
+            second_adapter_id?: number | null;
+        };
+        /**
+         * LensChoice
+         * @description A lens of the kit as it would be put on for the chosen format.
+         */
+        LensChoice: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Effective Long Mm */
+            effective_long_mm: number | null;
+            /** Effective Mm */
+            effective_mm: number | null;
+            /** Lens Id */
+            lens_id: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
+        };
+        /**
+         * LensDocument
+         * @description A prime (one focal length) or a zoom (two).
+         */
+        LensDocument: {
+            /** Breathing Percent */
+            breathing_percent?: number | null;
+            /** Circle By */
+            circle_by?: ("focal" | "stop" | "focus") | null;
+            /**
+             * Circles
+             * @default []
+             */
+            circles?: components["schemas"]["CirclePoint"][];
+            /** Close Focus M */
+            close_focus_m?: number | null;
+            /**
+             * Data Link
+             * @default
+             */
+            data_link?: string;
+            /** Designed For */
+            designed_for?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            /** F Number */
+            f_number?: number | null;
+            /** F Number Long */
+            f_number_long?: number | null;
+            /** Focal Long Mm */
+            focal_long_mm?: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Front Mm */
+            front_mm?: number | null;
+            /** Image Circle Mm */
+            image_circle_mm?: number | null;
+            /**
+             * Iris
+             * @default ring
+             * @enum {string}
+             */
+            iris?: "ring" | "body" | "either";
+            /** Key */
+            key?: string;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Mount */
+            mount: string;
+            /** Name */
+            name: string;
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Projection
+             * @default rectilinear
+             * @enum {string}
+             */
+            projection?: "rectilinear" | "equidistant" | "equisolid" | "stereographic" | "orthographic";
+            /**
+             * Pupil Magnification
+             * @default 1
+             */
+            pupil_magnification?: number;
+            /**
+             * Squeeze
+             * @default 1
+             */
+            squeeze?: number;
+            /** T Stop */
+            t_stop?: number | null;
+            /** T Stop Long */
+            t_stop_long?: number | null;
+            /** Weight Kg */
+            weight_kg?: number | null;
+        };
+        /**
+         * LensFigures
+         * @description What follows from a lens.
+         */
+        LensFigures: {
+            /** Angle Deg */
+            angle_deg: (number | null)[];
+            /** Circle Mm */
+            circle_mm: number[] | null;
+            close: components["schemas"]["CloseFigures"] | null;
+            /** Covers */
+            covers: string | null;
+            /** Key */
+            key: string;
+            /** Notes */
+            notes: string[];
+            /** Transmission */
+            transmission: number | null;
+            /** View Class */
+            view_class: ("very wide" | "wide" | "normal" | "long" | "very long") | null;
         };
         /**
          * LensOnBench
@@ -1993,6 +3067,7 @@ export interface components {
             /** Marks */
             marks: string;
             mounted: components["schemas"]["LensAnswer"];
+            mounting: components["schemas"]["MountingRead"];
             /** Notes */
             notes: components["schemas"]["Note"][];
             /** Stop */
@@ -2007,6 +3082,8 @@ export interface components {
         LensRead: {
             /** Close Focus M */
             close_focus_m: number | null;
+            /** Designed For */
+            designed_for: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
             /** F Number */
             f_number: number | null;
             /** Focal Max Mm */
@@ -2029,6 +3106,88 @@ export interface components {
             t_stop: number | null;
         };
         /**
+         * LensSetDocument
+         * @description Lenses that belong together.
+         */
+        LensSetDocument: {
+            /** Key */
+            key?: string;
+            /**
+             * Lenses
+             * @default []
+             */
+            lenses?: components["schemas"]["LensDocument"][];
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * @default {
+             *       "date": "",
+             *       "firmware": "",
+             *       "kind": "claimed",
+             *       "source": ""
+             *     }
+             */
+            origin?: components["schemas"]["Origin"];
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Schema
+             * @default hextan.lens_set
+             * @constant
+             */
+            schema?: "hextan.lens_set";
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+        };
+        /**
+         * LensSetKept
+         * @description A lens set with its version, for the next write.
+         */
+        LensSetKept: {
+            document: components["schemas"]["LensSetDocument"];
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+        };
+        /**
+         * LensSetList
+         * @description The lens sets of a production, and those that were taken out and can be brought back.
+         */
+        LensSetList: {
+            /** Lens Sets */
+            lens_sets: components["schemas"]["LensSetSummary"][];
+            /** Removed */
+            removed: components["schemas"]["LensSetSummary"][];
+        };
+        /**
+         * LensSetNew
+         * @description A lens set to add: a document, a copy from the catalogue, or a copy of another one here.
+         */
+        LensSetNew: {
+            /** Catalogue Lens Set Id */
+            catalogue_lens_set_id?: number | null;
+            document?: components["schemas"]["LensSetDocument"] | null;
+            /** Lens Set Id */
+            lens_set_id?: number | null;
+        };
+        /**
          * LensSetRead
          * @description A set of lenses.
          */
@@ -2041,6 +3200,66 @@ export interface components {
             maker: string;
             /** Name */
             name: string;
+        };
+        /**
+         * LensSetSheet
+         * @description What a lens set's page shows beside what is typed.
+         */
+        LensSetSheet: {
+            /** Lenses */
+            lenses: components["schemas"]["LensFigures"][];
+        };
+        /**
+         * LensSetSummary
+         * @description A lens set in the list.
+         */
+        LensSetSummary: {
+            /** Catalogue Lens Set Id */
+            catalogue_lens_set_id: number | null;
+            /** Changes */
+            changes: number;
+            /** Focal Max Mm */
+            focal_max_mm: number | null;
+            /** Focal Min Mm */
+            focal_min_mm: number | null;
+            /** Id */
+            id: number;
+            /** Lenses */
+            lenses: number;
+            /** Maker */
+            maker: string;
+            /** Mounts */
+            mounts: string[];
+            /** Name */
+            name: string;
+            /** Squeezes */
+            squeezes: number[];
+            /** Version */
+            version: number;
+        };
+        /**
+         * LensSetWrite
+         * @description A lens set to keep, changed from a known version.
+         */
+        LensSetWrite: {
+            document: components["schemas"]["LensSetDocument"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * LensSetsRead
+         * @description What came of a file.
+         */
+        LensSetsRead: {
+            /** Lens Sets */
+            lens_sets: components["schemas"]["LensSetKept"][];
+        };
+        /**
+         * LensesRead
+         * @description A lens set with the lenses of a file in it; not kept yet.
+         */
+        LensesRead: {
+            document: components["schemas"]["LensSetDocument"];
         };
         /**
          * Links
@@ -2096,6 +3315,270 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * MatchAsk
+         * @description A wanted equivalent: like a 50 on full frame, at the subject's distance.
+         */
+        MatchAsk: {
+            /**
+             * Background M
+             * @default 3
+             */
+            background_m?: number;
+            /** Body Ids */
+            body_ids?: number[] | null;
+            /**
+             * Crop Ids
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDelivery"];
+            /**
+             * Focal Mm
+             * @default 50
+             */
+            focal_mm?: number;
+            /** Format Ids */
+            format_ids?: number[] | null;
+            /** Least Fps */
+            least_fps?: number | null;
+            /** Lens Set Ids */
+            lens_set_ids?: number[] | null;
+            /**
+             * Mounted
+             * @default every
+             * @enum {string}
+             */
+            mounted?: "simplest" | "every";
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "full_frame"
+             *     }
+             */
+            on?: components["schemas"]["BenchReference"];
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReference"];
+            /**
+             * Subject M
+             * @default 3
+             */
+            subject_m?: number;
+        };
+        /**
+         * MatchRow
+         * @description The nearest match in one picture.
+         */
+        MatchRow: {
+            /** Body */
+            body: string;
+            /** Format Id */
+            format_id: number;
+            /** Mode */
+            mode: string;
+            move: components["schemas"]["CameraMove"] | null;
+            /** Names */
+            names: string[];
+            nearest: components["schemas"]["Matched"] | null;
+            /** Needed Mm */
+            needed_mm: number | null;
+            /** Neighbours */
+            neighbours: components["schemas"]["Matched"][];
+            not_covering: components["schemas"]["Matched"] | null;
+            simplest: components["schemas"]["Matched"] | null;
+        };
+        /**
+         * Matched
+         * @description A lens of the kit with its errors.
+         */
+        Matched: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Covers */
+            covers: boolean;
+            /** Error Deg */
+            error_deg: number;
+            /** Error Mm */
+            error_mm: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Lens */
+            lens: string;
+            /** Lens Id */
+            lens_id: number;
+            /** Marginal */
+            marginal: boolean;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Same */
+            same: boolean;
+            /** Set Mm */
+            set_mm: number;
+            /** Via */
+            via: string | null;
+            /** Width Percent */
+            width_percent: number;
+            /** Zoom */
+            zoom: boolean;
+        };
+        /**
+         * MatrixAsk
+         * @description The matrix: recording formats one by one, those with the same picture together, or classes.
+         */
+        MatrixAsk: {
+            /**
+             * Across
+             * @default pictures
+             * @enum {string}
+             */
+            across?: "formats" | "pictures" | "classes";
+            /** Body Ids */
+            body_ids?: number[] | null;
+            /**
+             * Crop Ids
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDelivery"];
+            /** Format Ids */
+            format_ids?: number[] | null;
+            /** Least Fps */
+            least_fps?: number | null;
+            /** Lens Set Ids */
+            lens_set_ids?: number[] | null;
+            /**
+             * Mounted
+             * @default simplest
+             * @enum {string}
+             */
+            mounted?: "simplest" | "every";
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReference"];
+        };
+        /**
+         * MatrixColumn
+         * @description A recording format, several with the same picture, or the largest of a class.
+         */
+        MatrixColumn: {
+            /** Also */
+            also: string[];
+            /** Body */
+            body: string;
+            /**
+             * Format Class
+             * @enum {string}
+             */
+            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            /** Format Id */
+            format_id: number;
+            /** Format Ids */
+            format_ids: number[];
+            /** Highest Fps */
+            highest_fps: number | null;
+            /** Mode */
+            mode: string;
+            /** Name */
+            name: string;
+            /** Picture Mm */
+            picture_mm: number[];
+            /** Recorded Mm */
+            recorded_mm: number[];
+        };
+        /**
+         * MatrixFigures
+         * @description Figures of a lens, one value for each column.
+         */
+        MatrixFigures: {
+            /** Angle Deg */
+            angle_deg: (number | null)[];
+            /** Circle Mm */
+            circle_mm: (number | null)[];
+            /** Dark Corners */
+            dark_corners: string[][];
+            /** Dark Share */
+            dark_share: (number | null)[];
+            /** Effective Mm */
+            effective_mm: (number | null)[];
+            /** Focal Mm */
+            focal_mm: (number | null)[];
+            /** Needed Mm */
+            needed_mm: (number | null)[];
+            /** Verdict */
+            verdict: ("covers" | "marginal" | "short" | "unknown" | "impossible")[];
+            /** View Class */
+            view_class: (("very wide" | "wide" | "normal" | "long" | "very long") | null)[];
+        };
+        /**
+         * MatrixRow
+         * @description A lens through one way; a zoom at its short end, with its long end beside.
+         */
+        MatrixRow: {
+            /** Angle Deg */
+            angle_deg: (number | null)[];
+            /** Circle Mm */
+            circle_mm: (number | null)[];
+            /** Dark Corners */
+            dark_corners: string[][];
+            /** Dark Share */
+            dark_share: (number | null)[];
+            /** Effective Mm */
+            effective_mm: (number | null)[];
+            /** Focal Max Mm */
+            focal_max_mm: number;
+            /** Focal Min Mm */
+            focal_min_mm: number;
+            /** Focal Mm */
+            focal_mm: (number | null)[];
+            /** Lens Id */
+            lens_id: number;
+            /** Lens Set Id */
+            lens_set_id: number;
+            long: components["schemas"]["MatrixFigures"] | null;
+            /** Name */
+            name: string;
+            /** Needed Mm */
+            needed_mm: (number | null)[];
+            /** Projection */
+            projection: string;
+            /** Set */
+            set: string;
+            /** Squeeze */
+            squeeze: number;
+            /** Verdict */
+            verdict: ("covers" | "marginal" | "short" | "unknown" | "impossible")[];
+            /** Via */
+            via: (number | null)[];
+            /** View Class */
+            view_class: (("very wide" | "wide" | "normal" | "long" | "very long") | null)[];
+            /** Ways */
+            ways: components["schemas"]["MountedBy"][];
+            /** Why Not */
+            why_not: {
+                [key: string]: string;
+            };
         };
         /**
          * ModeDocument
@@ -2214,6 +3697,63 @@ export interface components {
             ];
         };
         /**
+         * MountDocument
+         * @description A lens mount.
+         */
+        MountDocument: {
+            /** Flange Mm */
+            flange_mm?: number | null;
+            /** Key */
+            key?: string;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /** Throat Mm */
+            throat_mm?: number | null;
+        };
+        /**
+         * MountedBy
+         * @description How a lens is put on.
+         */
+        MountedBy: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Consequences */
+            consequences: string[];
+            /** Magnification */
+            magnification: number;
+            /** Name */
+            name: string;
+            /** Stops Lost */
+            stops_lost: number;
+        };
+        /**
+         * MountingRead
+         * @description How lens, adapters and body go together.
+         */
+        MountingRead: {
+            /** Consequences */
+            consequences: string[];
+            /** Reasons */
+            reasons: string[];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "possible" | "consequences" | "impossible";
+        };
+        /**
          * Movement
          * @description A movement that is named, and how long it takes to cross the frame.
          */
@@ -2235,6 +3775,25 @@ export interface components {
              * @enum {string}
              */
             level: "info" | "warn" | "stop";
+            /** Text */
+            text: string;
+        };
+        /**
+         * Option
+         * @description What can be done about it; `set` is what the Bench would be set to.
+         */
+        Option: {
+            /** Cost Stops */
+            cost_stops: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "nothing" | "focal" | "stop" | "crop" | "format" | "lens" | "adapter" | "correct";
+            /** Set */
+            set: {
+                [key: string]: unknown;
+            };
             /** Text */
             text: string;
         };
@@ -2318,6 +3877,24 @@ export interface components {
              * @default 100
              */
             wanted_fps?: string;
+        };
+        /**
+         * PictureRead
+         * @description Formats that show the same picture.
+         */
+        PictureRead: {
+            /** Body */
+            body: string;
+            /** Format Id */
+            format_id: number;
+            /** Format Ids */
+            format_ids: number[];
+            /** Highest Fps */
+            highest_fps: number | null;
+            /** Mode */
+            mode: string;
+            /** Names */
+            names: string[];
         };
         /**
          * PixelAnswer
@@ -2425,6 +4002,16 @@ export interface components {
             synopsis: string;
             /** Version */
             version: number;
+        };
+        /**
+         * Purchase
+         * @description A focal length that would help to close a gap.
+         */
+        Purchase: {
+            /** Effective Mm */
+            effective_mm: number;
+            /** Focal Mm */
+            focal_mm: number | null;
         };
         /**
          * RankedRow
@@ -2640,6 +4227,126 @@ export interface components {
             reasons: components["schemas"]["Reason"][];
         };
         /**
+         * Removal
+         * @description Take something out of a production, or bring it back.
+         */
+        Removal: {
+            /** Removed */
+            removed: boolean;
+            /** Version */
+            version: number;
+        };
+        /**
+         * RigDocument
+         * @description All mounts and adapters of a production.
+         */
+        RigDocument: {
+            /**
+             * Adapters
+             * @default []
+             */
+            adapters?: components["schemas"]["AdapterDocument"][];
+            /**
+             * Mounts
+             * @default []
+             */
+            mounts?: components["schemas"]["MountDocument"][];
+            /**
+             * Schema
+             * @default hextan.rig
+             * @constant
+             */
+            schema?: "hextan.rig";
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+        };
+        /**
+         * RigKept
+         * @description Mounts and adapters with their version, for the next write.
+         */
+        RigKept: {
+            document: components["schemas"]["RigDocument"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * RigSheet
+         * @description What follows from mounts and adapters: notes by adapter, and every combination as it would be.
+         */
+        RigSheet: {
+            /** Combinations */
+            combinations: components["schemas"]["Combination"][];
+            /** Notes */
+            notes: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * RigWrite
+         * @description Mounts and adapters to keep, changed from a known version (0: none were kept yet).
+         */
+        RigWrite: {
+            document: components["schemas"]["RigDocument"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * Room
+         * @description What the place allows.
+         */
+        Room: {
+            /**
+             * Behind Camera M
+             * @default 0.6
+             */
+            behind_camera_m?: number;
+            /**
+             * Behind Subject M
+             * @default 0.5
+             */
+            behind_subject_m?: number;
+            /** Length M */
+            length_m?: number | null;
+        };
+        /**
+         * Rung
+         * @description A lens in a picture, on the ladder.
+         */
+        Rung: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Angle Deg */
+            angle_deg: number;
+            /** Effective Long Mm */
+            effective_long_mm: number | null;
+            /** Effective Mm */
+            effective_mm: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Format Id */
+            format_id: number;
+            /** Lens */
+            lens: string;
+            /** Lens Id */
+            lens_id: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
+            /** Via */
+            via: string | null;
+            /**
+             * View Class
+             * @enum {string}
+             */
+            view_class: "very wide" | "wide" | "normal" | "long" | "very long";
+        };
+        /**
          * Sampling
          * @description How many photosites become one sample along each axis (1), and how (full).
          */
@@ -2724,6 +4431,116 @@ export interface components {
             samples: number;
             /** Share */
             share: number;
+        };
+        /**
+         * SlowAsk
+         * @description Which lens keeps the field of the base format at high speed.
+         */
+        SlowAsk: {
+            /** Base Format Id */
+            base_format_id: number;
+            /** Body Ids */
+            body_ids?: number[] | null;
+            /**
+             * Crop Ids
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDelivery"];
+            /** Format Ids */
+            format_ids?: number[] | null;
+            /**
+             * Fps
+             * @default 100
+             */
+            fps?: number;
+            /** Least Fps */
+            least_fps?: number | null;
+            /** Lens Set Ids */
+            lens_set_ids?: number[] | null;
+            /**
+             * Mounted
+             * @default every
+             * @enum {string}
+             */
+            mounted?: "simplest" | "every";
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReference"];
+        };
+        /**
+         * SlowBase
+         * @description The base format.
+         */
+        SlowBase: {
+            /** Body */
+            body: string;
+            /** Format Id */
+            format_id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * SlowLine
+         * @description A lens of the base format, and what keeps its field at high speed.
+         */
+        SlowLine: {
+            /** Lens */
+            lens: string;
+            /** Lens Id */
+            lens_id: number;
+            nearest: components["schemas"]["Matched"] | null;
+            /** Needed Mm */
+            needed_mm: number;
+        };
+        /**
+         * SlowMotion
+         * @description Which lens keeps the field at high speed.
+         */
+        SlowMotion: {
+            base: components["schemas"]["SlowBase"];
+            /** Fps */
+            fps: number;
+            /** Rows */
+            rows: components["schemas"]["SlowRow"][];
+            /** Words */
+            words: string[];
+        };
+        /**
+         * SlowRow
+         * @description A fast picture.
+         */
+        SlowRow: {
+            /** Body */
+            body: string;
+            /** Format Id */
+            format_id: number;
+            /** Format Ids */
+            format_ids: number[];
+            /** Highest Fps */
+            highest_fps: number | null;
+            /** Kept */
+            kept: number;
+            /** Lines */
+            lines: components["schemas"]["SlowLine"][];
+            /** Mode */
+            mode: string;
+            /** Names */
+            names: string[];
+            /** Text */
+            text: string | null;
+            /** Widest Mm */
+            widest_mm: number | null;
         };
         /**
          * SpeedAnswer
@@ -2913,6 +4730,18 @@ export interface components {
             text: string | null;
         };
         /**
+         * SuitedFormat
+         * @description A format that suits a squeezed lens: how much of the recording the picture uses.
+         */
+        SuitedFormat: {
+            /** Format Id */
+            format_id: number;
+            /** Picture Width Mm */
+            picture_width_mm: number;
+            /** Used */
+            used: number;
+        };
+        /**
          * TapeChecked
          * @description A field measured with a tape, checked.
          */
@@ -2998,6 +4827,44 @@ export interface components {
             row_time_us?: number | null;
         };
         /**
+         * ViewClassRead
+         * @description A class of views with its bounds as effective focal lengths.
+         */
+        ViewClassRead: {
+            /** From Mm */
+            from_mm: number | null;
+            /** Least Angle Deg */
+            least_angle_deg: number | null;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "very wide" | "wide" | "normal" | "long" | "very long";
+            /** To Mm */
+            to_mm: number | null;
+        };
+        /**
+         * Wanted
+         * @description The wanted equivalent.
+         */
+        Wanted: {
+            /** Angle Deg */
+            angle_deg: number;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "width" | "height" | "diagonal";
+            /** Field M */
+            field_m: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** On */
+            on: string | null;
+            /** On Mm */
+            on_mm: number[];
+        };
+        /**
          * WantedRate
          * @description Whether the wanted rate is reached.
          */
@@ -3005,6 +4872,29 @@ export interface components {
             /** Fits */
             fits: boolean;
             free_window: components["schemas"]["FreeWindow"] | null;
+        };
+        /**
+         * Way
+         * @description One way from a lens to a body.
+         */
+        Way: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Consequences */
+            consequences: string[];
+            /** Magnification */
+            magnification: number;
+            /** Name */
+            name: string;
+            /** Reasons */
+            reasons: string[];
+            /** Stops Lost */
+            stops_lost: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "possible" | "consequences" | "impossible";
         };
         /**
          * Window
@@ -3057,6 +4947,8 @@ export interface components {
             picture: components["schemas"]["MapRect"];
             recorded: components["schemas"]["MapRect"];
             sensor: components["schemas"]["MapRect"];
+            /** Squeeze */
+            squeeze: number;
             /**
              * Verdict
              * @enum {string}
@@ -4456,7 +6348,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BodyRemoval"];
+                "application/json": components["schemas"]["Removal"];
             };
         };
         responses: {
@@ -4806,6 +6698,1370 @@ export interface operations {
             };
         };
     };
+    coverage_api_productions__production_id__kit_coverage_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverageAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    field_api_productions__production_id__kit_field_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    ladder_api_productions__production_id__kit_ladder_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitLadder"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    match_api_productions__production_id__kit_match_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitMatch"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    matrix_api_productions__production_id__kit_matrix_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatrixAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitMatrix"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    matrix_csv_api_productions__production_id__kit_matrix_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatrixAsk"];
+            };
+        };
+        responses: {
+            /** @description The table. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    slow_api_productions__production_id__kit_slow_motion_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlowAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlowMotion"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    list_lens_sets_api_productions__production_id__lens_sets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    add_lens_set_api_productions__production_id__lens_sets_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LensSetNew"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_lens_sets_api_productions__production_id__lens_sets_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetsRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lens_sheet_api_productions__production_id__lens_sets_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LensSetDocument"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetSheet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_lens_set_api_productions__production_id__lens_sets__set_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    write_lens_set_api_productions__production_id__lens_sets__set_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LensSetWrite"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lens_set_changes_api_productions__production_id__lens_sets__set_id__catalogue_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueChange"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    settle_lens_set_api_productions__production_id__lens_sets__set_id__catalogue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesSettled"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_lenses_api_productions__production_id__lens_sets__set_id__csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensesRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lens_set_file_api_productions__production_id__lens_sets__set_id__file__kind__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                set_id: number;
+                kind: "json" | "csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    remove_lens_set_api_productions__production_id__lens_sets__set_id__removal_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                set_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Removal"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensSetKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lenses_template_api_productions__production_id__lenses_template_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     package_api_productions__production_id__package_get: {
         parameters: {
             query?: never;
@@ -4824,6 +8080,224 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PackageRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_rig_api_productions__production_id__rig_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    write_rig_api_productions__production_id__rig_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigWrite"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    rig_sheet_api_productions__production_id__rig_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigDocument"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigSheet"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,380 @@
+"""Shapes of the whole kit's answers: coverage, matrix, ladder, matching, framing, slow motion."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from hextan.api.evaluation_schema import Note, ReferenceAnswer, Shape
+from hextan.api.schemas import KitVerdict, MountingRead, Verdict, WindowMap
+from hextan.core.circles import CircleAxis
+from hextan.core.classes import FormatClass
+from hextan.core.references import By
+from hextan.core.view_classes import ViewClass
+
+
+class MatrixColumn(Shape):
+    """A recording format, several with the same picture, or the largest of a class."""
+
+    format_id: int
+    format_ids: list[int]
+    name: str
+    mode: str
+    body: str
+    also: list[str]
+    format_class: FormatClass
+    recorded_mm: list[float]
+    picture_mm: list[float]
+    highest_fps: float | None
+
+
+class MountedBy(Shape):
+    """How a lens is put on."""
+
+    adapter_ids: list[int]
+    name: str
+    magnification: float
+    stops_lost: float
+    consequences: list[str]
+
+
+class MatrixFigures(Shape):
+    """Figures of a lens, one value for each column."""
+
+    focal_mm: list[float | None]
+    effective_mm: list[float | None]
+    angle_deg: list[float | None]
+    view_class: list[ViewClass | None]
+    verdict: list[KitVerdict]
+    circle_mm: list[float | None]
+    needed_mm: list[float | None]
+    dark_share: list[float | None]
+    dark_corners: list[list[str]]
+
+
+class MatrixRow(MatrixFigures):
+    """A lens through one way; a zoom at its short end, with its long end beside."""
+
+    lens_id: int
+    lens_set_id: int
+    name: str
+    set: str
+    focal_min_mm: float
+    focal_max_mm: float
+    squeeze: float
+    projection: str
+    ways: list[MountedBy]
+    via: list[int | None]
+    why_not: dict[str, str]
+    long: MatrixFigures | None
+
+
+class KitMatrix(Shape):
+    """The matrix."""
+
+    reference: ReferenceAnswer
+    columns: list[MatrixColumn]
+    rows: list[MatrixRow]
+
+
+class PictureRead(Shape):
+    """Formats that show the same picture."""
+
+    format_id: int
+    format_ids: list[int]
+    names: list[str]
+    mode: str
+    body: str
+    highest_fps: float | None
+
+
+class Rung(Shape):
+    """A lens in a picture, on the ladder."""
+
+    format_id: int
+    lens_id: int
+    lens: str
+    adapter_ids: list[int]
+    via: str | None
+    effective_mm: float
+    effective_long_mm: float | None
+    focal_mm: float
+    angle_deg: float
+    view_class: ViewClass
+    verdict: KitVerdict
+
+
+class Purchase(Shape):
+    """A focal length that would help to close a gap."""
+
+    effective_mm: float
+    focal_mm: float | None
+
+
+class Elsewhere(Shape):
+    """What the package makes inside a gap with formats that are not shown."""
+
+    lens: str
+    lens_id: int
+    format_id: int
+    format: str
+    body: str
+    via: str | None
+    effective_mm: float
+
+
+class Gap(Shape):
+    """A gap in the ladder."""
+
+    from_mm: float
+    to_mm: float
+    ratio: float
+    buys: list[Purchase]
+    buy_for: str | None
+    elsewhere: list[Elsewhere]
+
+
+class Double(Shape):
+    """Lenses that make the same field."""
+
+    effective_mm: float
+    lenses: list[str]
+    fields: int
+
+
+class ViewClassRead(Shape):
+    """A class of views with its bounds as effective focal lengths."""
+
+    name: ViewClass
+    from_mm: float | None
+    to_mm: float | None
+    least_angle_deg: float | None
+
+
+class KitLadder(Shape):
+    """The ladder."""
+
+    reference: ReferenceAnswer
+    pictures: list[PictureRead]
+    rungs: list[Rung]
+    gaps: list[Gap]
+    doubles: list[Double]
+    classes: list[ViewClassRead]
+    words: list[str]
+
+
+class Wanted(Shape):
+    """The wanted equivalent."""
+
+    focal_mm: float
+    on: str | None
+    on_mm: list[float]
+    by: By
+    angle_deg: float
+    field_m: float | None
+
+
+class Matched(Shape):
+    """A lens of the kit with its errors."""
+
+    lens_id: int
+    lens: str
+    adapter_ids: list[int]
+    via: str | None
+    zoom: bool
+    focal_mm: float
+    set_mm: float
+    needed_mm: float
+    error_mm: float
+    error_deg: float
+    width_percent: float
+    same: bool
+    covers: bool
+    marginal: bool
+
+
+class CameraMove(Shape):
+    """How far the camera has to move for exactly the wanted field."""
+
+    distance_m: float
+    by_m: float
+    background_ratio: float
+    text: str
+
+
+class MatchRow(Shape):
+    """The nearest match in one picture."""
+
+    format_id: int
+    names: list[str]
+    mode: str
+    body: str
+    needed_mm: float | None
+    nearest: Matched | None
+    simplest: Matched | None
+    neighbours: list[Matched]
+    not_covering: Matched | None
+    move: CameraMove | None
+
+
+class KitMatch(Shape):
+    """The nearest match in every picture."""
+
+    wanted: Wanted
+    rows: list[MatchRow]
+    words: list[str]
+
+
+class FieldWanted(Shape):
+    """The wanted field."""
+
+    by: Literal["width", "height"]
+    field_m: float
+
+
+class FieldFound(Shape):
+    """A chain of lens, format and distance with the field that it makes."""
+
+    format_id: int
+    format: str
+    body: str
+    lens_id: int
+    lens: str
+    adapter_ids: list[int]
+    via: str | None
+    focal_mm: float
+    set_mm: float
+    distance_m: float
+    field_m: float | None
+    width_m: float | None
+    height_m: float | None
+    percent: float | None
+    same: bool
+    verdict: KitVerdict
+    candidate: Matched | None
+    binds: list[str]
+
+
+class FieldAnswer(Shape):
+    """Distance, lens or format for a wanted field."""
+
+    wanted: FieldWanted
+    longest_m: float | None
+    answers: list[FieldFound]
+    binds: list[str]
+
+
+class SlowBase(Shape):
+    """The base format."""
+
+    format_id: int
+    name: str
+    body: str
+
+
+class SlowLine(Shape):
+    """A lens of the base format, and what keeps its field at high speed."""
+
+    lens: str
+    lens_id: int
+    needed_mm: float
+    nearest: Matched | None
+
+
+class SlowRow(PictureRead):
+    """A fast picture."""
+
+    kept: int
+    widest_mm: float | None
+    text: str | None
+    lines: list[SlowLine]
+
+
+class SlowMotion(Shape):
+    """Which lens keeps the field at high speed."""
+
+    base: SlowBase
+    fps: float
+    rows: list[SlowRow]
+    words: list[str]
+
+
+class CoverageLens(Shape):
+    """The lens as it is set."""
+
+    lens_id: int
+    name: str
+    focal_mm: float
+    stop: float | None
+    stops: list[float]
+    marks: str
+    adapter_ids: list[int]
+    notes: list[Note]
+    mounting: MountingRead
+
+
+class FrameShape(Shape):
+    """The delivered picture as it lies on the sensor, and de-squeezed."""
+
+    squeeze: float
+    on_sensor_mm: list[float]
+    de_squeezed_mm: list[float]
+
+
+class CirclePlace(Shape):
+    """The circle at one place of the range; infinity as null."""
+
+    at: float | None
+    circle_mm: float
+    verdict: Verdict
+
+
+class CircleAlong(Shape):
+    """The circle along the zoom, the stops or the focus."""
+
+    by: CircleAxis
+    now: float | None
+    needed_mm: float
+    safe_mm: float
+    points: list[CirclePlace]
+
+
+class Option(Shape):
+    """What can be done about it; `set` is what the Bench would be set to."""
+
+    kind: Literal["nothing", "focal", "stop", "crop", "format", "lens", "adapter", "correct"]
+    text: str
+    cost_stops: float
+    set: dict[str, Any]
+
+
+class CoverageOfLens(Shape):
+    """Another lens in the same format."""
+
+    lens_id: int
+    name: str
+    set: str
+    focal_mm: float
+    adapter_ids: list[int]
+    via: str | None
+    verdict: KitVerdict
+    effective_mm: float | None
+    angle_deg: float | None
+    circle_mm: float | None
+    needed_mm: float
+    margin_mm: float | None
+    dark_share: float | None
+    dark_corners: list[str]
+    why_not: str | None
+
+
+class CoverageView(Shape):
+    """Coverage of a lens in a recording format."""
+
+    lens: CoverageLens
+    map: WindowMap
+    margin_mm: float | None
+    marginal: str | None
+    frame: FrameShape
+    along: CircleAlong | None
+    advice: list[Option]
+    lenses: list[CoverageOfLens]
