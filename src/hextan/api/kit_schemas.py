@@ -95,6 +95,7 @@ class Rung(Shape):
     lens: str
     adapter_ids: list[int]
     via: str | None
+    magnification: float
     effective_mm: float
     effective_long_mm: float | None
     focal_mm: float

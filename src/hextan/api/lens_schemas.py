@@ -79,10 +79,19 @@ class LensFigures(Shape):
     notes: list[str]
 
 
+class UsualWindow(Shape):
+    """A window that circles are held against, mm."""
+
+    name: str
+    width: float
+    height: float
+
+
 class LensSetSheet(Shape):
     """What a lens set's page shows beside what is typed."""
 
     lenses: list[LensFigures]
+    windows: list[UsualWindow]
 
 
 class RigKept(Shape):

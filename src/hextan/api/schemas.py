@@ -66,14 +66,22 @@ class ModeRead(Shape):
     formats: list[FormatRead]
 
 
+class CropRead(Shape):
+    """An in-camera crop."""
+
+    id: int
+    name: str
+
+
 class BodyRead(Shape):
-    """A body with its modes."""
+    """A body with its modes and crops."""
 
     id: int
     maker: str
     name: str
     mount: str
     modes: list[ModeRead]
+    crops: list[CropRead]
 
 
 class LensRead(Shape):
@@ -128,6 +136,7 @@ class PackageRead(Shape):
                 maker=body.maker,
                 name=body.name,
                 mount=body.mount,
+                crops=[CropRead(id=crop.id, name=crop.name) for crop in body.crops],
                 modes=[
                     ModeRead(
                         id=mode.id,

@@ -107,6 +107,7 @@ def _rung(kit: Kit, r: Rung) -> dict[str, Any]:
         "lens": entry.lens.name,
         "adapter_ids": list(way.key),
         "via": way.name if way.adapters else None,
+        "magnification": way.magnification,
         "effective_mm": r.short_mm,
         "effective_long_mm": r.long_mm if r.long != r.entry else None,
         "focal_mm": float(kit.focal_mm[r.entry, r.column]),

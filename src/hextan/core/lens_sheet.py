@@ -37,7 +37,8 @@ def lens_set_sheet(document: LensSetDocument, mounts: dict[str, Mount]) -> dict[
     """
     record = check_lens_set(document)
     pairs = list(zip(document.lenses, record.lenses, strict=True))
-    return {"lenses": [_lens(said, lens, mounts) for said, lens in pairs]}
+    windows = [{"name": name, "width": w, "height": h} for name, (w, h) in USUAL_WINDOWS.items()]
+    return {"lenses": [_lens(said, lens, mounts) for said, lens in pairs], "windows": windows}
 
 
 def _lens(said: LensDocument, lens: Lens, mounts: dict[str, Mount]) -> dict[str, Any]:

@@ -6,6 +6,7 @@ const STATE: BenchState = {
   format_id: 6,
   lens_id: 19,
   adapter_id: 1,
+  second_adapter_id: null,
   focal_mm: null,
   stop: 2.1,
   subject_m: 3.2,
@@ -24,7 +25,8 @@ const STATE: BenchState = {
 }
 const OTHER: BenchState = {
   ...STATE,
-  adapter_id: null,
+  adapter_id: 3,
+  second_adapter_id: 4,
   focal_mm: 35.5,
   focus_m: 4,
   fps: 23.976,

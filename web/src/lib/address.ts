@@ -25,7 +25,7 @@ function plain<K extends 'format_id' | 'lens_id' | 'subject_m' | 'fps'>(key: K):
 }
 
 /** A number that may be missing. */
-function optional<K extends 'adapter_id' | 'focal_mm' | 'stop' | 'focus_m'>(key: K): [Read, Write] {
+function optional<K extends 'focal_mm' | 'stop' | 'focus_m'>(key: K): [Read, Write] {
   return [(text) => ({ [key]: text === '' ? null : number(text) }), (state) => shown(state[key]) ?? '']
 }
 
@@ -57,7 +57,11 @@ const writeCoc: Write = ({ coc }) => {
 const PARTS: Record<string, [Read, Write]> = {
   format: plain('format_id'),
   lens: plain('lens_id'),
-  adapter: optional('adapter_id'),
+  // Two adapters in a row are two numbers.
+  adapter: [
+    (text) => ({ adapter_id: list(text)[0] ?? null, second_adapter_id: list(text)[1] ?? null }),
+    (state) => [state.adapter_id, state.second_adapter_id].filter((id) => id !== null).join('.'),
+  ],
   focal: optional('focal_mm'),
   stop: optional('stop'),
   subject: plain('subject_m'),

@@ -9,16 +9,35 @@ import type {
   BodyList,
   BodySheet,
   CatalogueChange,
+  CoverageAsk,
+  CoverageView,
   DataAsk,
   DataTable,
+  FieldAnswer,
+  FieldAsk,
   FileRead,
   FinderAnswer,
   FinderAsk,
+  KitLadder,
+  KitMatch,
+  KitMatrix,
+  LadderAsk,
+  LensSetDocument,
+  LensSetKept,
+  LensSetList,
+  LensSetSheet,
+  MatchAsk,
+  MatrixAsk,
   Package,
   PackageSettings,
   Problem,
   Production,
+  RigDocument,
+  RigKept,
+  RigSheet,
   SettingsKept,
+  SlowAsk,
+  SlowMotion,
   SpeedTable,
   Unit,
 } from './types'
@@ -191,3 +210,123 @@ export const fileAddress = (id: number, bodyId: number, kind: 'json' | 'csv' | '
   `/api/productions/${id}/bodies/${bodyId}/file/${kind}${query}`
 
 export const templateAddress = (id: number) => `/api/productions/${id}/formats-template.csv`
+
+const atSet = (production_id: number, set_id: number) => ({ params: { path: { production_id, set_id } } })
+
+export const listLensSets = (id: number) =>
+  outcome<LensSetList>(http.GET('/api/productions/{production_id}/lens-sets', at(id)))
+
+export const readLensSet = (id: number, setId: number) =>
+  outcome<LensSetKept>(http.GET('/api/productions/{production_id}/lens-sets/{set_id}', atSet(id, setId)))
+
+/** A new lens set, a copy from the catalogue, or a copy of one that is here. */
+export const addLensSet = (
+  id: number,
+  from: { document?: LensSetDocument; catalogue_lens_set_id?: number; lens_set_id?: number },
+) => outcome<LensSetKept>(http.POST('/api/productions/{production_id}/lens-sets', { ...at(id), body: from }))
+
+export const writeLensSet = (id: number, setId: number, version: number, document: LensSetDocument) =>
+  write(
+    outcome<LensSetKept>(
+      http.PUT('/api/productions/{production_id}/lens-sets/{set_id}', {
+        ...atSet(id, setId),
+        body: { version, document },
+      }),
+    ),
+  )
+
+export const removeLensSet = (id: number, setId: number, version: number, removed: boolean) =>
+  outcome<LensSetKept>(
+    http.POST('/api/productions/{production_id}/lens-sets/{set_id}/removal', {
+      ...atSet(id, setId),
+      body: { version, removed },
+    }),
+  )
+
+export const lensSetSheet = (id: number, document: LensSetDocument, signal: AbortSignal) =>
+  outcome<LensSetSheet>(
+    http.POST('/api/productions/{production_id}/lens-sets/sheet', { ...at(id), body: document, signal }),
+  )
+
+export const lensSetChanges = (id: number, setId: number) =>
+  outcome<CatalogueChange[]>(
+    http.GET('/api/productions/{production_id}/lens-sets/{set_id}/catalogue', atSet(id, setId)),
+  )
+
+export const settleLensSet = (id: number, setId: number, version: number, take: string[], leave: string[]) =>
+  outcome<LensSetKept>(
+    http.POST('/api/productions/{production_id}/lens-sets/{set_id}/catalogue', {
+      ...atSet(id, setId),
+      body: { version, take, leave },
+    }),
+  )
+
+export const readLensSets = (id: number, file: Blob) =>
+  outcome<{ lens_sets: LensSetKept[] }>(
+    http.POST('/api/productions/{production_id}/lens-sets/file', { ...at(id), ...sent(file) }),
+  )
+
+export const readLenses = (id: number, setId: number, file: Blob) =>
+  outcome<{ document: LensSetDocument }>(
+    http.POST('/api/productions/{production_id}/lens-sets/{set_id}/csv', {
+      ...atSet(id, setId),
+      ...sent(file),
+    }),
+  )
+
+export const lensFileAddress = (id: number, setId: number, kind: 'json' | 'csv') =>
+  `/api/productions/${id}/lens-sets/${setId}/file/${kind}`
+
+export const lensTemplateAddress = (id: number) => `/api/productions/${id}/lenses-template.csv`
+
+export const readRig = (id: number) =>
+  outcome<RigKept>(http.GET('/api/productions/{production_id}/rig', at(id)))
+
+export const writeRig = (id: number, version: number, document: RigDocument) =>
+  write(
+    outcome<RigKept>(
+      http.PUT('/api/productions/{production_id}/rig', { ...at(id), body: { version, document } }),
+    ),
+  )
+
+export const rigSheet = (id: number, document: RigDocument, signal: AbortSignal) =>
+  outcome<RigSheet>(
+    http.POST('/api/productions/{production_id}/rig/sheet', { ...at(id), body: document, signal }),
+  )
+
+export const viewCoverage = (id: number, ask: CoverageAsk, signal: AbortSignal) =>
+  outcome<CoverageView>(
+    http.POST('/api/productions/{production_id}/kit/coverage', { ...at(id), body: ask, signal }),
+  )
+
+export const readMatrix = (id: number, ask: MatrixAsk, signal: AbortSignal) =>
+  outcome<KitMatrix>(
+    http.POST('/api/productions/{production_id}/kit/matrix', { ...at(id), body: ask, signal }),
+  )
+
+export const matrixTable = (id: number, ask: MatrixAsk) =>
+  outcome<string>(
+    http.POST('/api/productions/{production_id}/kit/matrix.csv', {
+      ...at(id),
+      body: ask,
+      parseAs: 'text',
+    }),
+  )
+
+export const readLadder = (id: number, ask: LadderAsk, signal: AbortSignal) =>
+  outcome<KitLadder>(
+    http.POST('/api/productions/{production_id}/kit/ladder', { ...at(id), body: ask, signal }),
+  )
+
+export const readMatch = (id: number, ask: MatchAsk, signal: AbortSignal) =>
+  outcome<KitMatch>(http.POST('/api/productions/{production_id}/kit/match', { ...at(id), body: ask, signal }))
+
+export const findField = (id: number, ask: FieldAsk, signal: AbortSignal) =>
+  outcome<FieldAnswer>(
+    http.POST('/api/productions/{production_id}/kit/field', { ...at(id), body: ask, signal }),
+  )
+
+export const readSlowMotion = (id: number, ask: SlowAsk, signal: AbortSignal) =>
+  outcome<SlowMotion>(
+    http.POST('/api/productions/{production_id}/kit/slow-motion', { ...at(id), body: ask, signal }),
+  )

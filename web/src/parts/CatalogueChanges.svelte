@@ -3,12 +3,14 @@
   import type { CatalogueChange } from '../lib/types'
 
   interface Props {
+    /** What was taken: a body, a lens set. */
+    what?: string
     changes: CatalogueChange[] | null
-    /** Whether the body came from the catalogue at all. */
+    /** Whether it came from the catalogue at all. */
     linked: boolean
     onsettle: (take: string[], leave: string[]) => void
   }
-  let { changes, linked, onsettle }: Props = $props()
+  let { what = 'body', changes, linked, onsettle }: Props = $props()
   const all = $derived((changes ?? []).map((change) => change.path))
 
   function shown(value: unknown, field: string): string {
@@ -23,17 +25,17 @@
 </script>
 
 {#if !linked}
-  <p class="soft">This body was not taken from the catalogue.</p>
+  <p class="soft">This {what} was not taken from the catalogue.</p>
 {:else if changes === null}
   <p class="soft">Looking…</p>
 {:else if changes.length === 0}
   <p class="soft">
-    The catalogue says the same as when this body was taken from it, or what it changed is settled.
+    The catalogue says the same as when this {what} was taken from it, or what it changed is settled.
   </p>
 {:else}
   <p class="soft">
-    The catalogue was changed after this body was taken from it. Your copy stays as it is until you take a
-    change; one that you leave is not offered again.
+    The catalogue was changed after this {what} was taken from it. Your copy stays as it is until you take a change;
+    one that you leave is not offered again.
   </p>
   <div class="grid">
     <table>
@@ -47,7 +49,7 @@
       <tbody>
         {#each changes as change (change.path)}
           <tr>
-            <td>{change.where || 'the body'}</td>
+            <td>{change.where || `the ${what}`}</td>
             <td>{words(change.field) || KINDS[change.kind]}</td>
             <td class="figure wrap">{shown(change.taken, change.field)}</td>
             <td class="figure wrap accent">{shown(change.catalogue, change.field)}</td>

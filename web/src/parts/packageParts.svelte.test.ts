@@ -3,9 +3,10 @@ import userEvent from '@testing-library/user-event'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
 import { newFormat, newMode } from '../lib/rows'
 import type { BodyDocument, BodySheet, FinderAnswer, FinderAsk, Package, SpeedTable } from '../lib/types'
-import BodyFiles from './BodyFiles.svelte'
-import BodyShelf from './BodyShelf.svelte'
 import CatalogueChanges from './CatalogueChanges.svelte'
+import DocumentFiles from './DocumentFiles.svelte'
+import EquipmentShelf from './EquipmentShelf.svelte'
+import { bodyItem } from './shelf'
 import ClaimsPanel from './ClaimsPanel.svelte'
 import CropPanel from './CropPanel.svelte'
 import FinderRequirements from './FinderRequirements.svelte'
@@ -295,7 +296,9 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
   }
   const gone = { ...body, id: 2, name: 'Punt' }
   const faults = Array.from({ length: 20 }, (_, i) => ({ field: `row ${i}`, rule: 'is wrong' }))
-  render(BodyShelf, { list: { bodies: [body], removed: [gone] }, shelf: [body], isShelf: false, chosen: 1, notes: ['Mind this.'],
+  const item = bodyItem(body)
+  expect([item.figure, item.told]).toEqual(['36.0 × 24.0 mm', '1 mode, 2 formats'])
+  render(EquipmentShelf, { what: 'body', title: 'Bodies', accept: '.json', items: [item], removed: [bodyItem(gone)], shelf: [item], isShelf: false, chosen: 1, notes: ['Mind this.'],
     problem: { code: 'invalid_input', message: '', faults }, hrefOf: (id: number) => `/b/${id}`, ...acts }) // prettier-ignore
   expect(screen.getByRole('link')).toHaveAttribute('href', '/b/1')
   expect(screen.getByText('3 changes in the catalogue')).toBeInTheDocument()
@@ -304,9 +307,9 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
   await click('Copy')
   expect(acts.oncopy).toHaveBeenCalledWith(1)
   await click('Take out')
-  expect(acts.onremove).toHaveBeenCalledWith(body)
+  expect(acts.onremove).toHaveBeenCalledWith(item)
   await click('Bring Punt back')
-  expect(acts.onrestore).toHaveBeenCalledWith(gone)
+  expect(acts.onrestore).toHaveBeenCalledWith(bodyItem(gone))
   await choose('Take a body from the catalogue', '1')
   expect(acts.oncatalogue).toHaveBeenCalledWith(1)
   await userEvent.upload(
@@ -317,9 +320,13 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
 })
 
 it('tells every wrong cell of a table', async () => {
-  const onformats = vi.fn()
+  const ontable = vi.fn()
   const faults = [{ field: 'row 2, column bits', rule: 'must be a whole number', value: '8.5' }]
-  render(BodyFiles, { addresses: { json: '/j', csv: '/c', fdl: null, template: '/t' }, notes: [], onformats,
+  const outs = [
+    { title: 'Whole', told: 'JSON', href: '/j' },
+    { title: 'Canvases', told: 'FDL', href: null },
+  ]
+  render(DocumentFiles, { outs, heading: 'In', template: '/t', told: '', wholes: '', notes: [], ontable,
     problem: { code: 'invalid_input', message: '', faults } }) // prettier-ignore
   expect(screen.getByRole('alert')).toHaveTextContent('row 2, column bits must be a whole number ("8.5")')
   expect(screen.queryByRole('link', { name: /Canvases/ })).toBeNull()
@@ -327,7 +334,7 @@ it('tells every wrong cell of a table', async () => {
     screen.getByLabelText('Choose a CSV file'),
     new File(['mode'], 'f.csv', { type: 'text/csv' }),
   )
-  expect(onformats.mock.lastCall?.[0].name).toBe('f.csv')
+  expect(ontable.mock.lastCall?.[0].name).toBe('f.csv')
 })
 
 describe('the format finder', () => {

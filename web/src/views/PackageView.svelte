@@ -6,8 +6,14 @@
   import HelpDialog from '../parts/HelpDialog.svelte'
   import PageHeader from '../parts/PageHeader.svelte'
   import BodiesView from './package/BodiesView.svelte'
+  import CoverageView from './package/CoverageView.svelte'
   import DataView from './package/DataView.svelte'
   import FinderView from './package/FinderView.svelte'
+  import KitView from './package/KitView.svelte'
+  import LadderView from './package/LadderView.svelte'
+  import LensesView from './package/LensesView.svelte'
+  import MatchView from './package/MatchView.svelte'
+  import RigView from './package/RigView.svelte'
   import SpeedView from './package/SpeedView.svelte'
 
   interface Props {
@@ -19,6 +25,12 @@
 
   const SECTIONS = [
     { name: 'bodies', title: 'Bodies' },
+    { name: 'lenses', title: 'Lenses' },
+    { name: 'mounts', title: 'Mounts and adapters' },
+    { name: 'coverage', title: 'Coverage' },
+    { name: 'kit', title: 'Whole kit' },
+    { name: 'ladder', title: 'Ladder' },
+    { name: 'match', title: 'Match and framing' },
     { name: 'speed', title: 'Speed' },
     { name: 'finder', title: 'Format finder' },
     { name: 'data', title: 'Pixels and data' },
@@ -48,8 +60,8 @@
     { keys: '?', on: ['?'], does: 'These keys', run: () => (help = true) },
     { keys: 'n', on: ['n'], does: 'Night or day', run: () => modeSwitch.toggle() },
     ...SECTIONS.map(({ name, title }, i) => ({
-      keys: String(i + 1),
-      on: [String(i + 1)],
+      keys: String((i + 1) % 10),
+      on: [String((i + 1) % 10)],
       does: title,
       run: () => router.go(`/p/${productionId}/package/${name}`),
     })),
@@ -103,6 +115,25 @@
           productionName={name ?? ''}
           onundoable={(now) => (undo = now)}
         />
+      {:else if section === 'lenses'}
+        <LensesView
+          {productionId}
+          shelfId={shelfId ?? 0}
+          isShelf={isShelf ?? false}
+          chosen={rest[0] === 'lenses' && rest[1] ? Number(rest[1]) : null}
+          productionName={name ?? ''}
+          onundoable={(now) => (undo = now)}
+        />
+      {:else if section === 'mounts'}
+        <RigView {productionId} productionName={name ?? ''} onundoable={(now) => (undo = now)} />
+      {:else if section === 'coverage'}
+        <CoverageView {productionId} productionName={name ?? ''} />
+      {:else if section === 'kit'}
+        <KitView {productionId} productionName={name ?? ''} />
+      {:else if section === 'ladder'}
+        <LadderView {productionId} productionName={name ?? ''} />
+      {:else if section === 'match'}
+        <MatchView {productionId} productionName={name ?? ''} />
       {:else if section === 'speed'}
         <SpeedView {productionId} productionName={name ?? ''} />
       {:else if section === 'finder'}

@@ -1287,9 +1287,11 @@ export interface components {
         };
         /**
          * BodyRead
-         * @description A body with its modes.
+         * @description A body with its modes and crops.
          */
         BodyRead: {
+            /** Crops */
+            crops: components["schemas"]["CropRead"][];
             /** Id */
             id: number;
             /** Maker */
@@ -1937,6 +1939,16 @@ export interface components {
         CropLink: {
             /** Factor */
             factor: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CropRead
+         * @description An in-camera crop.
+         */
+        CropRead: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
         };
@@ -3208,6 +3220,8 @@ export interface components {
         LensSetSheet: {
             /** Lenses */
             lenses: components["schemas"]["LensFigures"][];
+            /** Windows */
+            windows: components["schemas"]["UsualWindow"][];
         };
         /**
          * LensSetSummary
@@ -4333,6 +4347,8 @@ export interface components {
             lens: string;
             /** Lens Id */
             lens_id: number;
+            /** Magnification */
+            magnification: number;
             /**
              * Verdict
              * @enum {string}
@@ -4825,6 +4841,18 @@ export interface components {
             overhead_us?: number;
             /** Row Time Us */
             row_time_us?: number | null;
+        };
+        /**
+         * UsualWindow
+         * @description A window that circles are held against, mm.
+         */
+        UsualWindow: {
+            /** Height */
+            height: number;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
         };
         /**
          * ViewClassRead

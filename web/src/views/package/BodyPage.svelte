@@ -14,17 +14,19 @@
   } from '../../lib/rows'
   import type { CatalogueChange, FormatDocument, ModeDocument, Origin, Problem } from '../../lib/types'
   import BodyFields from '../../parts/BodyFields.svelte'
-  import BodyFiles from '../../parts/BodyFiles.svelte'
   import CatalogueChanges from '../../parts/CatalogueChanges.svelte'
   import ClaimsPanel from '../../parts/ClaimsPanel.svelte'
   import CropPanel from '../../parts/CropPanel.svelte'
+  import DocumentFiles from '../../parts/DocumentFiles.svelte'
   import FormatGrid from '../../parts/FormatGrid.svelte'
+  import KeptState from '../../parts/KeptState.svelte'
   import ModeGrid from '../../parts/ModeGrid.svelte'
   import NoticeBar from '../../parts/NoticeBar.svelte'
   import OriginStrip from '../../parts/OriginStrip.svelte'
   import RowTools from '../../parts/RowTools.svelte'
   import SensorDrawing from '../../parts/SensorDrawing.svelte'
   import { ownersOf, pathWords, withoutMode } from '../../parts/origins'
+  import { rowKeys } from '../../parts/rowKeys'
 
   interface Props {
     editor: BodyEditor
@@ -105,19 +107,6 @@
     delete: () => applyFormats(deleted(formats, format?.key)),
   }
 
-  function keys(event: KeyboardEvent, acts: typeof forModes) {
-    if (!event.altKey) return
-    const run = {
-      ArrowUp: () => acts.move(-1),
-      ArrowDown: () => acts.move(1),
-      Enter: acts.add,
-      Delete: acts.delete,
-    }[event.key]
-    if (!run) return
-    event.preventDefault()
-    run()
-  }
-
   let offered = $state.raw<CatalogueChange[] | null>(null)
   let fileProblem = $state.raw<Problem | null>(null)
   let fileNotes = $state.raw<string[]>([])
@@ -166,8 +155,6 @@
     const count = data.document.modes.reduce((n, m) => n + (m.formats?.length ?? 0), 0)
     fileNotes = [`${file.name} is in: the body has ${count} recording formats now.`]
   }
-  const faultCount = $derived(Object.keys(editor.faults).length)
-  const firstFault = $derived(Object.entries(editor.faults)[0])
 </script>
 
 {#snippet originStrip()}
@@ -210,16 +197,7 @@
         >
       {/each}
     </div>
-    <span class="state" role="status">
-      {#if firstFault}
-        <span class="fault"
-          >{faultCount === 1 ? 'One figure' : `${faultCount} figures`} to correct, not kept until then: {pathWords(
-            document,
-            firstFault[0],
-          )}: {firstFault[1]}</span
-        >
-      {:else if editor.kept}<span class="soft">kept</span>{:else}<span class="soft">keeping…</span>{/if}
-    </span>
+    <KeptState kept={editor.kept} faults={editor.faults} words={(path) => pathWords(document, path)} />
   </div>
   {#if tab === 'formats'}
     <div class="upper">
@@ -261,7 +239,7 @@
               modeKey = key
             }}
             onfigure={(key, field, label) => (figure = { key, field, label })}
-            onkeydown={(event) => keys(event, forModes)}
+            onkeydown={(event) => rowKeys(event, forModes)}
           />
         </div>
       </div>
@@ -292,7 +270,7 @@
           onset={(path, value) => editor.set(path, value)}
           onchoose={(key) => (formatKey = key)}
           onfigure={(key, field, label) => (figure = { key, field, label })}
-          onkeydown={(event) => keys(event, forFormats)}
+          onkeydown={(event) => rowKeys(event, forFormats)}
         />
       </div>
     {/if}
@@ -323,16 +301,32 @@
       />
     </div>
   {:else}
-    <BodyFiles
-      addresses={{
-        json: client.fileAddress(productionId, editor.id, 'json'),
-        csv: client.fileAddress(productionId, editor.id, 'csv'),
-        fdl: aspects && client.fileAddress(productionId, editor.id, 'fdl', aspects),
-        template: client.templateAddress(productionId),
-      }}
+    <DocumentFiles
+      outs={[
+        {
+          title: 'The whole body',
+          told: 'JSON, schema hextan.body 1',
+          href: client.fileAddress(productionId, editor.id, 'json'),
+        },
+        {
+          title: 'Its recording formats',
+          told: 'CSV, one row each',
+          href: client.fileAddress(productionId, editor.id, 'csv'),
+        },
+        {
+          title: 'Canvases and framing',
+          told: `ASC FDL 2.0: each recording format a canvas, the Bench's delivery and 16:9, 9:16 as framing intents.
+            Rates, codecs and timing stand in keys that other programs pass over; crops, claims and origins are not in it.`,
+          href: aspects && client.fileAddress(productionId, editor.id, 'fdl', aspects),
+        },
+      ]}
+      heading="Recording formats in"
+      template={client.templateAddress(productionId)}
+      told="One row for each recording format: modes and formats of the same name are changed, others are added."
+      wholes="Whole bodies (JSON, ASC FDL) are read beside the list of bodies."
       problem={fileProblem}
       notes={fileNotes}
-      onformats={(file) => void readFormats(file)}
+      ontable={(file) => void readFormats(file)}
     />
   {/if}
 </section>
@@ -360,10 +354,6 @@
   .tabs [aria-selected='true'] {
     background: var(--cell-strong);
     border-color: var(--line-strong);
-  }
-  .state {
-    margin-left: auto;
-    font-size: 13.5px;
   }
   .upper {
     display: grid;

@@ -56,7 +56,12 @@
   /** Begin with the lens of the Bench, the package's wanted rate, and what a picture usually needs. */
   function firstAsk(settings: PackageSettings): FinderAsk {
     return {
-      lens: bench ? { lens_id: bench.lens_id, adapter_id: bench.adapter_id, focal_mm: bench.focal_mm } : null,
+      lens: bench && {
+        lens_id: bench.lens_id,
+        adapter_id: bench.adapter_id,
+        second_adapter_id: bench.second_adapter_id,
+        focal_mm: bench.focal_mm,
+      },
       rate: { must: true, weight: 1, fps: settings.wanted_fps, interlaced: false },
       delivery: { must: false, weight: 2, raster: [3840, 2160] },
       full_read: { must: false, weight: 1 },

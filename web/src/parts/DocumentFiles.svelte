@@ -2,17 +2,23 @@
   import type { Problem } from '../lib/types'
 
   interface Props {
-    addresses: { json: string; csv: string; fdl: string | null; template: string }
+    /** What can be had; without an address it is not ready yet. */
+    outs: { title: string; told: string; href: string | null }[]
+    /** Heading of what a table brings in, its template, and what it does. */
+    heading: string
+    template: string
+    told: string
+    wholes: string
     /** Why a file was refused, and what could not be taken over of one that was read. */
     problem: Problem | null
     notes: string[]
-    onformats: (file: File) => void
+    ontable: (file: File) => void
   }
-  let { addresses, problem, notes, onformats }: Props = $props()
+  let { outs, heading, template, told, wholes, problem, notes, ontable }: Props = $props()
 
   function take(input: HTMLInputElement) {
     const [file] = input.files ?? []
-    if (file) onformats(file)
+    if (file) ontable(file)
     input.value = ''
   }
 </script>
@@ -21,31 +27,18 @@
   <section>
     <h3>Out</h3>
     <ul>
-      <li>
-        <a href={addresses.json} download>The whole body</a>
-        <span class="soft">JSON, schema hextan.body 1</span>
-      </li>
-      <li>
-        <a href={addresses.csv} download>Its recording formats</a>
-        <span class="soft">CSV, one row each</span>
-      </li>
-      <li>
-        {#if addresses.fdl}<a href={addresses.fdl} download>Canvases and framing</a>{:else}Canvases and
-          framing…{/if}
-        <span class="soft"
-          >ASC FDL 2.0: each recording format a canvas, the Bench's delivery and 16:9, 9:16 as framing
-          intents. Rates, codecs and timing stand in keys that other programs pass over; crops, claims and
-          origins are not in it.</span
-        >
-      </li>
+      {#each outs as out (out.title)}
+        <li>
+          {#if out.href}<a href={out.href} download>{out.title}</a>{:else}{out.title}…{/if}
+          <span class="soft">{out.told}</span>
+        </li>
+      {/each}
     </ul>
   </section>
   <section>
-    <h3>Recording formats in</h3>
+    <h3>{heading}</h3>
     <p class="soft">
-      A table with one row for each recording format (<a href={addresses.template} download>template</a>).
-      Modes and formats of the same name are changed, others are added; all of it or nothing. Undo takes it
-      back.
+      A table (<a href={template} download>template</a>). {told} All of it or nothing. Undo takes it back.
     </p>
     <label class="knob pick"
       >Choose a CSV file<input
@@ -55,7 +48,7 @@
         onchange={(event) => take(event.currentTarget)}
       /></label
     >
-    <p class="soft">Whole bodies (JSON, ASC FDL) are read beside the list of bodies.</p>
+    <p class="soft">{wholes}</p>
     {#if problem}
       <div class="fault" role="alert">
         <p>Nothing was taken over:</p>

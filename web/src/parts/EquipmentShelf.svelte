@@ -1,11 +1,15 @@
 <script lang="ts">
-  import { mm } from '../lib/format'
-  import type { BodyList, BodySummary, Problem } from '../lib/types'
+  import type { Problem } from '../lib/types'
+  import type { ShelfItem } from './shelf'
 
   interface Props {
-    list: BodyList
-    /** Bodies of the catalogue. */
-    shelf: BodySummary[]
+    /** What one of them is called, and how the list is titled. */
+    what: string
+    title: string
+    items: ShelfItem[]
+    removed: ShelfItem[]
+    /** Those of the catalogue. */
+    shelf: ShelfItem[]
     /** Whether this is the catalogue itself. */
     isShelf: boolean
     chosen: number | null
@@ -15,12 +19,17 @@
     onadd: () => void
     oncatalogue: (id: number) => void
     oncopy: (id: number) => void
-    onremove: (body: BodySummary) => void
-    onrestore: (body: BodySummary) => void
+    onremove: (item: ShelfItem) => void
+    onrestore: (item: ShelfItem) => void
+    /** Kinds of files that are read here. */
+    accept: string
     onfile: (file: File) => void
   }
   let {
-    list,
+    what,
+    title,
+    items,
+    removed,
     shelf,
     isShelf,
     chosen,
@@ -32,9 +41,10 @@
     oncopy,
     onremove,
     onrestore,
+    accept,
     onfile,
   }: Props = $props()
-  const current = $derived(list.bodies.find((body) => body.id === chosen))
+  const current = $derived(items.find((item) => item.id === chosen))
 
   function take(input: HTMLInputElement) {
     const [file] = input.files ?? []
@@ -43,37 +53,37 @@
   }
 </script>
 
-<aside aria-label="Bodies">
+<aside aria-label={title}>
   <ul>
-    {#each list.bodies as body (body.id)}
+    {#each items as item (item.id)}
       <li>
-        <a href={hrefOf(body.id)} aria-current={body.id === chosen ? 'true' : undefined}>
-          <span class="name">{body.name} <span class="soft">{body.maker}</span></span>
+        <a href={hrefOf(item.id)} aria-current={item.id === chosen ? 'true' : undefined}>
+          <span class="name">{item.name} <span class="soft">{item.maker}</span></span>
           <span class="small"
-            ><span class="figure">{mm(body.width_mm)} × {mm(body.height_mm)} mm</span>
-            <span class="soft">{body.modes} modes, {body.formats} formats</span></span
+            ><span class="figure">{item.figure}</span>
+            <span class="soft">{item.told}</span></span
           >
-          {#if body.changes}<span class="small news">{body.changes} changes in the catalogue</span>{/if}
+          {#if item.changes}<span class="small news">{item.changes} changes in the catalogue</span>{/if}
         </a>
       </li>
     {/each}
   </ul>
   <div class="acts">
-    <button class="knob" onclick={onadd}>New body</button>
+    <button class="knob" onclick={onadd}>New {what}</button>
     <button class="knob" disabled={!current} onclick={() => current && oncopy(current.id)}>Copy</button>
     <button class="knob" disabled={!current} onclick={() => current && onremove(current)}>Take out</button>
     <label class="knob pick"
       >From a file<input
         class="sr-only"
         type="file"
-        accept=".json,.fdl,application/json"
+        {accept}
         onchange={(event) => take(event.currentTarget)}
       /></label
     >
     {#if !isShelf && shelf.length}
       <select
         class="set"
-        aria-label="Take a body from the catalogue"
+        aria-label="Take a {what} from the catalogue"
         value=""
         onchange={(event) => {
           oncatalogue(Number(event.currentTarget.value))
@@ -81,7 +91,7 @@
         }}
       >
         <option value="" disabled>From the catalogue…</option>
-        {#each shelf as body (body.id)}<option value={String(body.id)}>{body.maker} {body.name}</option
+        {#each shelf as item (item.id)}<option value={String(item.id)}>{item.maker} {item.name}</option
           >{/each}
       </select>
     {/if}
@@ -95,11 +105,11 @@
     </div>
   {/if}
   {#each notes as note (note)}<p class="warn">{note}</p>{/each}
-  {#if list.removed.length}
+  {#if removed.length}
     <ul aria-label="Taken out">
-      {#each list.removed as body (body.id)}
+      {#each removed as item (item.id)}
         <li>
-          <button class="knob" onclick={() => onrestore(body)}>Bring {body.name} back</button>
+          <button class="knob" onclick={() => onrestore(item)}>Bring {item.name} back</button>
         </li>
       {/each}
     </ul>

@@ -1,0 +1,205 @@
+/** A document as it is edited: what follows from it, undo, and keeping it. Bodies, lens sets, mounts and adapters. */
+import type { Outcome } from './client'
+import { faultsOf, type Faults } from './faults'
+import { History } from './history'
+import { Latest } from './latest'
+import { getAt, parsePath, setAt, type Step } from './paths'
+import type { Problem } from './types'
+
+const KEEP_AFTER_MS = 700
+
+/** How one kind of document is asked about and kept. */
+export interface DocumentKind<D, S> {
+  /** Names the draft in the browser's storage. */
+  draftKey: string
+  sheet: (document: D, signal: AbortSignal) => Promise<Outcome<S>>
+  write: (version: number, document: D) => Promise<Outcome<{ version: number; document: D }>>
+}
+
+export class DocumentEditor<D, S> {
+  readonly productionId: number
+  readonly id: number
+  document = $state.raw<D>() as D
+  sheet = $state.raw<S | null>(null)
+  /** Rules that are broken, by the path of the field. */
+  faults = $state.raw<Faults>({})
+  problem = $state.raw<Problem | null>(null)
+  conflict = $state.raw<{ version: number; document: D } | null>(null)
+  steps = $state.raw({ back: 0, forth: 0 })
+  kept = $state(true)
+  version = $state(0)
+
+  readonly #onkept: () => void
+  readonly #kind: DocumentKind<D, S>
+  #history = new History<D>()
+  /** The document of which the faults speak. */
+  #checked: D | null = null
+  #keeping: Promise<void> = Promise.resolve()
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #latest = new Latest(
+    () => this.document,
+    async (document, signal) => {
+      const { data, problem } = await this.#kind.sheet(document, signal)
+      if (document === this.document) this.#take(data ?? null, problem ?? null)
+    },
+  )
+  readonly #leave = () => void this.#keep()
+
+  constructor(
+    kind: DocumentKind<D, S>,
+    productionId: number,
+    kept: { id: number; version: number; document: D },
+    onkept: () => void,
+  ) {
+    this.#kind = kind
+    this.productionId = productionId
+    this.id = kept.id
+    this.version = kept.version
+    this.#onkept = onkept
+    const draft = this.#draft()
+    this.document = draft ?? kept.document
+    this.kept = draft === null
+    this.#latest.want()
+    addEventListener('pagehide', this.#leave)
+  }
+
+  close() {
+    removeEventListener('pagehide', this.#leave)
+    clearTimeout(this.#timer)
+    void this.#keep()
+  }
+
+  /** Say something else at a path; what is typed into one field in quick succession is one step of undo. */
+  set(path: string | readonly Step[], value: unknown) {
+    const steps = typeof path === 'string' ? parsePath(path) : path
+    if (Object.is(getAt(this.document, steps), value)) return
+    this.change(setAt(this.document, steps, value), steps.join('.'))
+  }
+
+  change(document: D, kind = '') {
+    this.#history.remember(this.document, kind)
+    this.#show(document)
+  }
+
+  undo() {
+    const found = this.#history.undo(this.document)
+    if (found) this.#show(found)
+  }
+
+  redo() {
+    const found = this.#history.redo(this.document)
+    if (found) this.#show(found)
+  }
+
+  fault(path: string): string | undefined {
+    return this.faults[path]
+  }
+
+  /** After a conflict: take what is kept, or write this one over it. */
+  resolve(take: 'theirs' | 'mine') {
+    const { conflict } = this
+    if (!conflict) return
+    this.conflict = null
+    this.version = conflict.version
+    if (take === 'theirs') this.change(conflict.document)
+    else void this.#keep()
+  }
+
+  /** What the server made of the body by another way: it is kept already. */
+  replace(kept: { version: number; document: D }) {
+    this.#history.remember(this.document, '')
+    this.version = kept.version
+    this.#show(kept.document)
+    this.kept = true
+    clearTimeout(this.#timer)
+    this.#note(null)
+  }
+
+  /** Keep at once what still waits. */
+  async settle(): Promise<boolean> {
+    clearTimeout(this.#timer)
+    await this.#keep()
+    return this.kept
+  }
+
+  #show(document: D) {
+    this.document = document
+    this.kept = false
+    this.steps = { back: this.#history.past.length, forth: this.#history.future.length }
+    this.#note(document)
+    this.#latest.want()
+    this.#keepSoon()
+  }
+
+  #keepSoon() {
+    clearTimeout(this.#timer)
+    this.#timer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
+  }
+
+  #take(sheet: S | null, problem: Problem | null) {
+    if (sheet) this.sheet = sheet
+    const refused = Object.keys(this.faults).length > 0
+    this.faults = { ...this.#standing(problem), ...faultsOf(problem) }
+    // What had to wait for a correction can be kept now.
+    if (refused && sheet) this.#keepSoon()
+    this.problem = problem && problem.faults.length === 0 ? problem : null
+  }
+
+  /**
+   * While a figure is malformed, the server cannot say whether the rest goes together: what it said of that before
+   * stands for figures that have not changed since.
+   */
+  #standing(problem: Problem | null): Faults {
+    const before = this.#checked
+    this.#checked = this.document
+    if (problem?.code !== 'invalid_input') return {}
+    const same = (path: string) => getAt(before, parsePath(path)) === getAt(this.document, parsePath(path))
+    return Object.fromEntries(Object.entries(this.faults).filter(([path]) => same(path)))
+  }
+
+  /** One write at a time, each from the version that the one before it made. */
+  #keep(): Promise<void> {
+    this.#keeping = this.#keeping.then(() => this.#keepNow())
+    return this.#keeping
+  }
+
+  async #keepNow() {
+    const { document } = this
+    if (this.kept || this.conflict || Object.keys(this.faults).length > 0) return
+    const { data, problem } = await this.#kind.write(this.version, document)
+    if (data) {
+      this.version = data.version
+      if (document === this.document) {
+        this.kept = true
+        this.#note(null)
+      }
+      this.#onkept()
+    } else if (problem.code === 'stale_write' && problem.stored) {
+      this.conflict = problem.stored as unknown as { version: number; document: D }
+    } else if (problem.faults.length > 0) {
+      // Refused a moment before the sheet has said so at the field.
+      this.faults = faultsOf(problem, 'document.')
+    } else this.problem = problem
+  }
+
+  /** What is not kept yet survives a reload, also while a field of it is refused. */
+  #note(document: D | null) {
+    try {
+      if (document) {
+        const draft = { version: this.version, document }
+        sessionStorage.setItem(this.#kind.draftKey, JSON.stringify(draft))
+      } else sessionStorage.removeItem(this.#kind.draftKey)
+    } catch {
+      // Storage may be full or switched off: what is not kept then lasts until the page is left.
+    }
+  }
+
+  #draft(): D | null {
+    try {
+      const draft = JSON.parse(sessionStorage.getItem(this.#kind.draftKey) ?? 'null')
+      return draft?.version === this.version ? draft.document : null
+    } catch {
+      return null
+    }
+  }
+}

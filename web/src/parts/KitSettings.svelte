@@ -1,0 +1,192 @@
+<script lang="ts">
+  import type { BenchState, KitAsk, Package } from '../lib/types'
+  import { ASPECTS, aspectLabel } from './links'
+
+  interface Props {
+    ask: KitAsk
+    package: Package
+    /** Whether reducers and extenders are a choice here. */
+    ways?: boolean
+    onchange: (part: Partial<KitAsk>) => void
+  }
+  let { ask, package: equipment, ways = true, onchange }: Props = $props()
+
+  const reference = $derived(ask.reference ?? { name: 'super35' as const, by: 'width' as const })
+  const referenceValue = $derived(
+    reference.name === 'scan_mode' ? `window${reference.scan_mode_id}` : (reference.name ?? 'super35'),
+  )
+  function setReference(value: string) {
+    const id = /^window(\d+)$/.exec(value)?.[1]
+    const name = value === 'full_frame' ? 'full_frame' : 'super35'
+    onchange({
+      reference: id
+        ? { ...reference, name: 'scan_mode', scan_mode_id: Number(id) }
+        : { ...reference, name, scan_mode_id: null },
+    })
+  }
+  const crops = $derived(
+    equipment.bodies.flatMap((body) => body.crops.map((crop) => ({ ...crop, body: body.name }))),
+  )
+  const on = $derived(new Set(ask.crop_ids ?? []))
+  const sets = $derived(new Set(ask.lens_set_ids ?? equipment.lens_sets.map((set) => set.id)))
+  const bodies = $derived(new Set(ask.body_ids ?? equipment.bodies.map((body) => body.id)))
+
+  /** All of them is no choice at all. */
+  function toggled(chosen: Set<number>, all: { id: number }[], id: number, now: boolean): number[] | null {
+    const ids = all.map((x) => x.id).filter((x) => (x === id ? now : chosen.has(x)))
+    return ids.length === all.length ? null : ids
+  }
+</script>
+
+<div class="settings">
+  <span class="item"
+    ><span class="soft">Against</span>
+    <select
+      class="set"
+      aria-label="Reference for crop factors"
+      value={referenceValue}
+      onchange={(event) => setReference(event.currentTarget.value)}
+    >
+      <option value="super35">Super 35</option>
+      <option value="full_frame">full frame</option>
+      {#each equipment.bodies as body (body.id)}
+        <optgroup label={body.name}>
+          {#each body.modes as mode (mode.id)}<option value="window{mode.id}">{mode.name}</option>{/each}
+        </optgroup>
+      {/each}
+    </select>
+    <select
+      class="set"
+      aria-label="Dimension that sets the crop"
+      value={reference.by}
+      onchange={(event) =>
+        onchange({
+          reference: { ...reference, by: event.currentTarget.value as BenchState['reference']['by'] },
+        })}
+    >
+      <option value="width">by width</option>
+      <option value="height">by height</option>
+      <option value="diagonal">by diagonal</option>
+    </select></span
+  >
+  <label class="item"
+    ><span class="soft">Delivered</span>
+    <select
+      class="set"
+      aria-label="Delivered aspect"
+      value={String(ask.delivery?.aspect ?? '')}
+      onchange={(event) =>
+        onchange({
+          delivery: {
+            ...ask.delivery,
+            aspect: event.currentTarget.value === '' ? null : Number(event.currentTarget.value),
+          },
+        })}
+    >
+      {#each ASPECTS as { label, aspect } (label)}<option value={String(aspect ?? '')}>{label}</option>{/each}
+      {#if ask.delivery?.aspect != null && !ASPECTS.some((a) => a.aspect === ask.delivery?.aspect)}
+        <option value={String(ask.delivery.aspect)}>{aspectLabel(ask.delivery.aspect)}</option>
+      {/if}
+    </select></label
+  >
+  {#if ways}
+    <label class="item"
+      ><span class="soft">Put on</span>
+      <select
+        class="set"
+        aria-label="How lenses are put on"
+        value={ask.mounted}
+        onchange={(event) => onchange({ mounted: event.currentTarget.value as 'simplest' | 'every' })}
+      >
+        <option value="simplest">with the least trouble</option>
+        <option value="every">in every way: reducers, extenders</option>
+      </select></label
+    >
+  {/if}
+  <span class="item" role="group" aria-label="Bodies"
+    ><span class="soft">Bodies</span>
+    {#each equipment.bodies as body (body.id)}
+      <button
+        class="knob"
+        aria-pressed={bodies.has(body.id)}
+        onclick={() =>
+          onchange({ body_ids: toggled(bodies, equipment.bodies, body.id, !bodies.has(body.id)) })}
+        >{body.name}</button
+      >
+    {/each}</span
+  >
+  <span class="item" role="group" aria-label="Lens sets"
+    ><span class="soft">Lenses</span>
+    {#each equipment.lens_sets as set (set.id)}
+      <button
+        class="knob"
+        aria-pressed={sets.has(set.id)}
+        onclick={() =>
+          onchange({ lens_set_ids: toggled(sets, equipment.lens_sets, set.id, !sets.has(set.id)) })}
+        >{set.name}</button
+      >
+    {/each}</span
+  >
+  {#if crops.length}
+    <details class="item">
+      <summary>In-camera crops{on.size ? `: ${on.size} on` : ''}</summary>
+      <div class="crops">
+        {#each crops as crop (crop.id)}
+          <label
+            ><input
+              type="checkbox"
+              checked={on.has(crop.id)}
+              onchange={(event) =>
+                onchange({
+                  crop_ids: event.currentTarget.checked
+                    ? [...on, crop.id]
+                    : [...on].filter((id) => id !== crop.id),
+                })}
+            />
+            {crop.name} <span class="soft">{crop.body}</span></label
+          >
+        {/each}
+      </div>
+    </details>
+  {/if}
+</div>
+
+<style>
+  .settings {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.25rem 1.2rem;
+    font-size: 14px;
+  }
+  .item {
+    display: inline-flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.3rem;
+  }
+  details {
+    position: relative;
+  }
+  summary {
+    cursor: pointer;
+    color: var(--ink-soft);
+  }
+  .crops {
+    position: absolute;
+    z-index: 20;
+    top: 100%;
+    left: 0;
+    display: grid;
+    gap: 4px;
+    width: max-content;
+    padding: 8px 12px;
+    background: var(--panel);
+    border: 1px solid var(--line-strong);
+  }
+  .knob {
+    padding-inline: 0.45rem;
+    font-size: 13px;
+    min-height: 25px;
+  }
+</style>

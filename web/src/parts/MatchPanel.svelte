@@ -1,0 +1,233 @@
+<script lang="ts">
+  import { degrees, mm, percent } from '../lib/format'
+  import type { KitMatch, MatchAsk, Matched, Package, Problem, Unit } from '../lib/types'
+  import DistanceField from './DistanceField.svelte'
+  import GridCell from './GridCell.svelte'
+
+  interface Props {
+    ask: MatchAsk
+    answer: KitMatch | null
+    package: Package
+    unit: Unit
+    fault: (path: string) => string | undefined
+    read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
+    onchange: (part: Partial<MatchAsk>) => void
+  }
+  let { ask, answer, package: equipment, unit, fault, read, onchange }: Props = $props()
+  let open = $state<number | null>(null)
+
+  const on = $derived(ask.on ?? { name: 'full_frame' as const, by: 'width' as const })
+  const onValue = $derived(on.name === 'scan_mode' ? `window${on.scan_mode_id}` : (on.name ?? 'full_frame'))
+  function setOn(value: string) {
+    const id = /^window(\d+)$/.exec(value)?.[1]
+    onchange({
+      on: id
+        ? { ...on, name: 'scan_mode', scan_mode_id: Number(id) }
+        : { ...on, name: value === 'super35' ? 'super35' : 'full_frame', scan_mode_id: null },
+    })
+  }
+  const setting = (m: Matched) => `${m.lens}${m.zoom ? ` at ${mm(m.set_mm)}` : ''}`
+  const signed = (value: number, digits: number, unit: string) =>
+    `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(digits)}${unit}`
+</script>
+
+<section aria-label="Nearest match">
+  <h2>Nearest match</h2>
+  <div class="bar">
+    <span class="item"
+      ><span class="soft">Like a</span><GridCell
+        label="Wanted focal length"
+        kind="number"
+        size={5}
+        value={ask.focal_mm}
+        fault={fault('focal_mm')}
+        oninput={(value) => onchange({ focal_mm: value as number })}
+      />mm on
+      <select
+        class="set"
+        aria-label="Window of the wanted lens"
+        value={onValue}
+        onchange={(event) => setOn(event.currentTarget.value)}
+      >
+        <option value="full_frame">full frame</option>
+        <option value="super35">Super 35</option>
+        {#each equipment.bodies as body (body.id)}
+          <optgroup label={body.name}>
+            {#each body.modes as mode (mode.id)}<option value="window{mode.id}">{mode.name}</option>{/each}
+          </optgroup>
+        {/each}
+      </select>
+      <select
+        class="set"
+        aria-label="Dimension that is matched"
+        value={on.by}
+        onchange={(event) => onchange({ on: { ...on, by: event.currentTarget.value as 'width' } })}
+      >
+        <option value="width">by width</option>
+        <option value="height">by height</option>
+        <option value="diagonal">by diagonal</option>
+      </select></span
+    >
+    <span class="item"
+      ><span class="soft">subject at</span><DistanceField
+        label="Distance of the subject for the match"
+        metres={ask.subject_m ?? 3}
+        {unit}
+        {read}
+        onchange={(subject_m) => onchange({ subject_m })}
+      /></span
+    >
+    <span class="item"
+      ><span class="soft">background behind it</span><DistanceField
+        label="Distance of the background behind the subject"
+        metres={ask.background_m ?? 3}
+        {unit}
+        {read}
+        onchange={(background_m) => onchange({ background_m })}
+      /></span
+    >
+    {#if answer}<span class="soft"
+        >{degrees(answer.wanted.angle_deg)} across{answer.wanted.field_m === null
+          ? ''
+          : `, ${answer.wanted.field_m.toFixed(2)} m at the subject`}</span
+      >{/if}
+  </div>
+  {#if answer}
+    <p class="words">{answer.words.join(' ')}</p>
+    <div class="grid rows">
+      <table>
+        <caption class="sr-only">The nearest match in every picture</caption>
+        <thead>
+          <tr>
+            <th scope="col">Picture</th>
+            <th scope="col" class="number">Needed</th>
+            <th scope="col">Nearest in the kit</th>
+            <th scope="col" class="number">Error</th>
+            <th scope="col" class="number">Angle</th>
+            <th scope="col" class="number" title="How much more (+) or less of the wanted width it shows"
+              >Width</th
+            >
+            <th scope="col">Exact by moving</th>
+          </tr>
+        </thead>
+        <tbody>
+          {#each answer.rows as row (row.format_id)}
+            {@const near = row.nearest}
+            <tr
+              onclick={() => (open = open === row.format_id ? null : row.format_id)}
+              class:chosen={open === row.format_id}
+            >
+              <th scope="row"
+                ><button class="pick" aria-expanded={open === row.format_id}
+                  >{row.names[0]}{row.names.length > 1 ? ` +${row.names.length - 1}` : ''}</button
+                > <span class="soft">{row.body}</span></th
+              >
+              <td class="number figure">{row.needed_mm === null ? '–' : `${mm(row.needed_mm)} mm`}</td>
+              {#if near}
+                <td
+                  ><span class={!near.covers ? 'bad' : near.same ? 'ok' : ''}
+                    >{near.covers ? (near.marginal ? '≈' : near.same ? '✓' : '·') : '✗'} {setting(near)}</span
+                  >
+                  <span class="soft"
+                    >{near.via ? `with ${near.via}` : ''}{near.covers ? '' : ' does not cover'}</span
+                  ></td
+                >
+                <td class="number figure">{signed(near.error_mm, 1, ' mm')}</td>
+                <td class="number figure">{signed(near.error_deg, 1, '°')}</td>
+                <td class="number figure">{percent(near.width_percent, 1)}</td>
+                <td class="move">{row.move?.text ?? ''}</td>
+              {:else}<td colspan="5" class="bad">✗ no lens of the kit goes on</td>{/if}
+            </tr>
+            {#if open === row.format_id}
+              <tr
+                ><td colspan="7" class="more">
+                  {#each row.neighbours as n (n.lens_id + '.' + n.focal_mm)}
+                    <span
+                      >{n.width_percent > 0 ? 'Next wider' : 'Next longer'}: {setting(n)}{n.via
+                        ? ` with ${n.via}`
+                        : ''}, {percent(n.width_percent, 1)} of the width.</span
+                    >
+                  {/each}
+                  {#if row.simplest}<span
+                      >Without reducer or extender: {setting(row.simplest)}, {percent(
+                        row.simplest.width_percent,
+                        1,
+                      )}.</span
+                    >{/if}
+                  {#if row.not_covering}<span class="warn"
+                      >{setting(row.not_covering)} would be nearer ({percent(
+                        row.not_covering.width_percent,
+                        1,
+                      )}), but does not cover.</span
+                    >{/if}
+                  {#if row.names.length > 1}<span class="soft">The same picture: {row.names.join(', ')}.</span
+                    >{/if}
+                </td></tr
+              >
+            {/if}
+          {/each}
+        </tbody>
+      </table>
+    </div>
+  {/if}
+</section>
+
+<style>
+  section {
+    display: grid;
+    gap: 4px;
+    min-width: 0;
+  }
+  h2 {
+    font-weight: 500;
+  }
+  .bar,
+  .item {
+    display: inline-flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.3rem 0.4rem;
+    font-size: 14px;
+  }
+  .bar {
+    gap: 0.3rem 1.3rem;
+  }
+  .words {
+    padding: 3px 10px;
+    background: var(--cell);
+  }
+  .rows {
+    max-height: 330px;
+    overflow-y: auto;
+  }
+  thead th {
+    position: sticky;
+    top: 0;
+    z-index: 2;
+    background: var(--ground);
+  }
+  tbody tr {
+    cursor: pointer;
+  }
+  .move {
+    white-space: normal !important;
+    min-width: 260px;
+    font-size: 12.5px;
+  }
+  .more {
+    white-space: normal !important;
+    background: var(--cell);
+  }
+  .more span {
+    margin-right: 1rem;
+  }
+  .ok {
+    color: var(--ok);
+  }
+  .warn {
+    color: var(--warn);
+  }
+  .bad {
+    color: var(--bad);
+  }
+</style>

@@ -1,0 +1,96 @@
+<script lang="ts">
+  import * as client from '../../lib/client'
+  import { toQuery } from '../../lib/address'
+  import { asOnBench, KitLook } from '../../lib/kit.svelte'
+  import type { KitMatrix, MatrixAsk } from '../../lib/types'
+  import KitMatrixTable from '../../parts/KitMatrixTable.svelte'
+  import KitSettings from '../../parts/KitSettings.svelte'
+  import NoticeBar from '../../parts/NoticeBar.svelte'
+
+  interface Props {
+    productionId: number
+    productionName: string
+  }
+  let { productionId, productionName }: Props = $props()
+
+  // The view is made anew for another production.
+  // svelte-ignore state_referenced_locally
+  const look = new KitLook<MatrixAsk, KitMatrix>(
+    productionId,
+    (bench) => ({ ...asOnBench(bench), across: 'pictures', mounted: 'simplest' }),
+    (ask, signal) => client.readMatrix(productionId, ask, signal),
+  )
+  let copied = $state('')
+
+  async function copy() {
+    if (!look.ask) return
+    const { data, problem } = await client.matrixTable(productionId, look.ask)
+    if (!data) {
+      look.problem = problem ?? null
+      return
+    }
+    try {
+      await navigator.clipboard.writeText(data)
+      copied = 'Copied.'
+    } catch {
+      // Without leave for the clipboard the table comes as a file.
+      const link = document.createElement('a')
+      link.href = URL.createObjectURL(new Blob([data], { type: 'text/csv' }))
+      link.download = 'kit.csv'
+      link.click()
+      URL.revokeObjectURL(link.href)
+      copied = 'Saved as kit.csv.'
+    }
+  }
+  const hrefOf = (lensId: number, formatId: number, adapterIds: number[]) =>
+    look.bench
+      ? `/p/${productionId}/bench?${toQuery({
+          ...look.bench,
+          lens_id: lensId,
+          format_id: formatId,
+          adapter_id: adapterIds[0] ?? null,
+          second_adapter_id: adapterIds[1] ?? null,
+          focal_mm: null,
+          stop: null,
+        })}`
+      : `/p/${productionId}/bench`
+</script>
+
+<svelte:head><title>{productionName}: the whole kit – Hextan</title></svelte:head>
+
+<NoticeBar what="package" problem={look.problem} conflict={false} onresolve={() => {}} onundo={null} />
+{#if look.ask && look.equipment}
+  <KitSettings ask={look.ask} package={look.equipment} onchange={(part) => look.change(part)} />
+  <div class="bar">
+    <label
+      ><span class="soft">Across</span>
+      <select
+        class="set"
+        aria-label="Columns of the matrix"
+        value={look.ask.across}
+        onchange={(event) => look.change({ across: event.currentTarget.value as MatrixAsk['across'] })}
+      >
+        <option value="pictures">recording formats, those with the same picture together</option>
+        <option value="formats">every recording format</option>
+        <option value="classes">classes of formats</option>
+      </select></label
+    >
+    <span class="soft"
+      >Effective focal length in mm, horizontal angle; ✓ covers, ≈ only just, ✗ dark corners, ? circle not
+      stated, – does not go on.</span
+    >
+    <button class="knob" onclick={() => void copy()}>Copy as CSV</button>
+    <span role="status" class="soft">{copied}</span>
+  </div>
+  {#if look.answer}<KitMatrixTable matrix={look.answer} {hrefOf} />{/if}
+{/if}
+
+<style>
+  .bar {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.3rem 1.2rem;
+    font-size: 14px;
+  }
+</style>

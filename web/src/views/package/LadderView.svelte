@@ -1,0 +1,195 @@
+<script lang="ts">
+  import * as client from '../../lib/client'
+  import { asOnBench, KitLook } from '../../lib/kit.svelte'
+  import { mm } from '../../lib/format'
+  import type { KitLadder, LadderAsk } from '../../lib/types'
+  import GridCell from '../../parts/GridCell.svelte'
+  import KitLadderDrawing from '../../parts/KitLadderDrawing.svelte'
+  import KitSettings from '../../parts/KitSettings.svelte'
+  import NoticeBar from '../../parts/NoticeBar.svelte'
+
+  interface Props {
+    productionId: number
+    productionName: string
+  }
+  let { productionId, productionName }: Props = $props()
+
+  // The view is made anew for another production.
+  // svelte-ignore state_referenced_locally
+  const look = new KitLook<LadderAsk, KitLadder>(
+    productionId,
+    (bench, equipment) => {
+      const body = equipment.bodies.find((b) =>
+        b.modes.some((m) => m.formats.some((f) => f.id === bench.format_id)),
+      )
+      return {
+        ...asOnBench(bench),
+        mounted: 'every',
+        body_ids: body && equipment.bodies.length > 1 ? [body.id] : null,
+        least_fps: null,
+        gap_ratio: 1.45,
+        double_percent: 3,
+        base_format_id: bench.format_id,
+      }
+    },
+    (ask, signal) => client.readLadder(productionId, ask, signal),
+  )
+  const answer = $derived(look.answer)
+  const formats = $derived(
+    look.equipment?.bodies.flatMap((b) =>
+      b.modes.flatMap((m) => m.formats.map((f) => ({ id: f.id, name: `${f.name} (${b.name})` }))),
+    ) ?? [],
+  )
+</script>
+
+<svelte:head><title>{productionName}: ladder – Hextan</title></svelte:head>
+
+<NoticeBar
+  what="package"
+  problem={Object.keys(look.faults).length ? null : look.problem}
+  conflict={false}
+  onresolve={() => {}}
+  onundo={null}
+/>
+{#if look.ask && look.equipment}
+  <KitSettings ask={look.ask} package={look.equipment} onchange={(part) => look.change(part)} />
+  <div class="bar">
+    <span class="item"
+      ><span class="soft">Only formats that reach</span><GridCell
+        label="Least rate"
+        kind="number"
+        size={5}
+        value={look.ask.least_fps}
+        placeholder="any"
+        fault={look.faults['least_fps']}
+        oninput={(value) => look.change({ least_fps: value as number | null })}
+      />fps</span
+    >
+    <span class="item"
+      ><span class="soft">A gap is a step of more than</span><GridCell
+        label="Ratio of a gap"
+        kind="number"
+        size={4}
+        value={look.ask.gap_ratio}
+        fault={look.faults['gap_ratio']}
+        oninput={(value) => look.change({ gap_ratio: value as number })}
+      />×</span
+    >
+    <span class="item"
+      ><span class="soft">doubles lie within</span><GridCell
+        label="Per cent of a double"
+        kind="number"
+        size={3}
+        value={look.ask.double_percent}
+        fault={look.faults['double_percent']}
+        oninput={(value) => look.change({ double_percent: value as number })}
+      />%</span
+    >
+    <label class="item"
+      ><span class="soft">What to buy is told for</span>
+      <select
+        class="set"
+        aria-label="Format for which focal lengths to buy are told"
+        value={String(look.ask.base_format_id ?? '')}
+        onchange={(event) => look.change({ base_format_id: Number(event.currentTarget.value) })}
+      >
+        {#each formats as f (f.id)}<option value={String(f.id)}>{f.name}</option>{/each}
+      </select></label
+    >
+  </div>
+  {#if answer}
+    <ul class="words">
+      {#each answer.words as text (text)}<li>{text}</li>{/each}
+    </ul>
+    <KitLadderDrawing ladder={answer} />
+    <div class="columns">
+      <section aria-label="Gaps">
+        <h2>Gaps</h2>
+        {#each answer.gaps as gap (gap.from_mm)}
+          <p>
+            <strong class="figure">{mm(gap.from_mm)} – {mm(gap.to_mm)} mm</strong>
+            <span class="warn">a step of {gap.ratio.toFixed(2)}</span>
+          </p>
+          <ul>
+            {#if gap.buys.length}
+              <li>
+                Have {gap.buys
+                  .map((b) =>
+                    b.focal_mm === null
+                      ? `${mm(b.effective_mm)} mm effective`
+                      : `a ${b.focal_mm.toFixed(0)} mm`,
+                  )
+                  .join(', ')}{gap.buy_for ? ` for ${gap.buy_for}` : ''}.
+              </li>
+            {/if}
+            {#each gap.elsewhere as e (e.lens_id + '.' + e.format_id)}
+              <li>
+                Or record {e.format} of {e.body}: {e.lens}{e.via ? ` with ${e.via}` : ''} makes {mm(
+                  e.effective_mm,
+                )} mm there.
+              </li>
+            {/each}
+          </ul>
+        {:else}<p class="soft">No step is wider than {look.ask.gap_ratio}×.</p>{/each}
+      </section>
+      <section aria-label="Doubles">
+        <h2>The same field by more than one lens</h2>
+        <ul class="doubles">
+          {#each answer.doubles as d (d.effective_mm)}
+            <li>
+              <span class="figure">{mm(d.effective_mm)} mm</span>
+              <span class="soft">{d.lenses.join(', ')}</span>
+            </li>
+          {:else}<li class="soft">None.</li>{/each}
+        </ul>
+      </section>
+    </div>
+  {/if}
+{/if}
+
+<style>
+  .bar {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.2rem 1.2rem;
+    font-size: 14px;
+  }
+  .item {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.3rem;
+  }
+  .words {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 1.4rem;
+    padding: 4px 10px;
+    background: var(--cell);
+  }
+  .words li:first-child {
+    color: var(--accent);
+  }
+  .columns {
+    display: grid;
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    gap: 4px 28px;
+    font-size: 14px;
+  }
+  h2,
+  strong {
+    font-weight: 500;
+  }
+  .warn {
+    color: var(--warn);
+  }
+  .doubles {
+    max-height: 220px;
+    overflow-y: auto;
+  }
+  @media (max-width: 900px) {
+    .columns {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
