@@ -250,9 +250,21 @@ class FieldFound(Shape):
     height_m: float | None
     percent: float | None
     same: bool
+    #: Height of the picture on the sensor.
+    high_mm: float
+    close_focus_m: float | None
     verdict: KitVerdict
     candidate: Matched | None
     binds: list[str]
+
+
+class FramingAt(Shape):
+    """From how far a framing is had, and what forbids it."""
+
+    framing: str
+    field_m: float
+    distance_m: float
+    binds: str | None
 
 
 class FieldAnswer(Shape):
@@ -261,6 +273,7 @@ class FieldAnswer(Shape):
     wanted: FieldWanted
     longest_m: float | None
     answers: list[FieldFound]
+    framings: list[FramingAt]
     binds: list[str]
 
 
@@ -311,14 +324,6 @@ class CoverageLens(Shape):
     adapter_ids: list[int]
     notes: list[Note]
     mounting: MountingRead
-
-
-class FrameShape(Shape):
-    """The delivered picture as it lies on the sensor, and de-squeezed."""
-
-    squeeze: float
-    on_sensor_mm: list[float]
-    de_squeezed_mm: list[float]
 
 
 class CirclePlace(Shape):
@@ -375,7 +380,6 @@ class CoverageView(Shape):
     map: WindowMap
     margin_mm: float | None
     marginal: str | None
-    frame: FrameShape
     along: CircleAlong | None
     advice: list[Option]
     lenses: list[CoverageOfLens]

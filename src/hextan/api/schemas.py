@@ -229,6 +229,11 @@ class LensOnBench(Shape):
     marks: str
     stop: float | None
     stops: list[float]
+    #: As the lens is set, without adapters.
+    circle_mm: float | None
+    zoom_marks_mm: list[float]
+    #: A zoom's circle covers the chosen format from here on; None where it does at once, or never.
+    covers_from_mm: float | None
     mounted: LensAnswer
     adapter_stops: float
     mounting: MountingRead

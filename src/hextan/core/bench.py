@@ -59,7 +59,8 @@ def bench_view(
     shown = {key: order[key] for key in [*pinned, state.format_id]}
     return {
         "reference": answer["reference"],
-        "lens": setting.as_dict(answer["lens"], chosen.body),
+        "lens": setting.as_dict(answer["lens"], chosen.body)
+        | {"covers_from_mm": setting.covers_from_mm(float(result.needed_mm[index]))},
         "links": _links(state, result, index, setting.lens.squeeze),
         "rows": rows,
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
@@ -199,7 +200,10 @@ def _suited(rows: list[dict[str, Any]], setting: LensSetting) -> list[dict[str, 
             continue
         used = picture["width"] * picture["height"] / (recorded["width"] * recorded["height"])
         found.append({"format_id": row["format_id"], "used": used, "picture_width_mm": picture["width"]})
-    return sorted(found, key=lambda f: (-round(f["used"], 2), -f["picture_width_mm"]))[:6]
+    found.sort(key=lambda f: (-round(f["used"], 2), -f["picture_width_mm"]))
+    # Of formats with the same picture the first stands for all.
+    same = {(round(f["used"], 3), round(f["picture_width_mm"], 2)): f for f in reversed(found)}
+    return list(reversed(same.values()))[:5]
 
 
 def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody) -> list[dict[str, Any]]:

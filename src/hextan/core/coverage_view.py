@@ -37,7 +37,6 @@ def coverage_view(package: Package, ask: CoverageAsk) -> dict[str, Any]:
     request = here.as_request(None, delivery, frozenset(ask.crop_ids), setting.on_body(here))
     result = compute(parse_request({**setting.as_request(), "formats": [request]}))
     drawn = window_map(result, 0, here.body, here.mode)
-    picture, squeeze = drawn["picture"], setting.lens.squeeze
     on_body = setting.mounting(here.body)
     needed, circle = drawn["needed_mm"], drawn["circle_mm"]
     return {
@@ -59,11 +58,6 @@ def coverage_view(package: Package, ask: CoverageAsk) -> dict[str, Any]:
         "map": drawn,
         "margin_mm": None if circle is None else circle - needed,
         "marginal": MARGINAL_TEXT if drawn["verdict"] == "marginal" else None,
-        "frame": {
-            "squeeze": squeeze,
-            "on_sensor_mm": [picture["width"], picture["height"]],
-            "de_squeezed_mm": [picture["width"] * squeeze, picture["height"]],
-        },
         "along": _along(setting, needed),
         "advice": [] if on_body.reasons else advice(package, here, setting, ask),
         "lenses": _lenses(kit_of(package, ask.model_copy(update={"format_ids": [here.recording.id],

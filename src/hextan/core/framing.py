@@ -60,6 +60,7 @@ def find_field(package: Package, ask: FieldAsk) -> dict[str, Any]:
         "wanted": {"by": by, "field_m": wanted_m},
         "longest_m": _longest_m(ask.room),
         "answers": answers,
+        "framings": _framings(ask, answers),
         "binds": answers[0]["binds"] if answers else ["Nothing in the package can do it."],
     }
 
@@ -181,6 +182,33 @@ def _format(package: Package, ask: FieldAsk, by: str, wanted_m: float) -> list[d
     )
 
 
+def _framings(ask: FieldAsk, answers: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """With the lens and format of the best answer: from how far each framing of the person is had."""
+    if ask.person is None or not answers or answers[0]["high_mm"] is None:
+        return []
+    first = answers[0]
+    rows = []
+    for name in FRAMINGS:
+        field = field_of_person_m(ask.person.model_copy(update={"framing": name}))
+        m = first["high_mm"] / (field * 1000)
+        distance = float(distance_for_magnification(first["focal_mm"], m)[1]) / 1000
+        longest = _longest_m(ask.room)
+        near = first["close_focus_m"] or 0.0
+        rows.append(
+            {
+                "framing": name,
+                "field_m": field,
+                "distance_m": distance,
+                "binds": "close focus"
+                if distance < near
+                else "the room"
+                if longest and distance > longest
+                else None,
+            }
+        )
+    return rows
+
+
 def _answer(
     kit: Kit,
     i: int,
@@ -216,6 +244,8 @@ def _answer(
         "height_m": None if field is None else field * high / size,
         "percent": None if field is None else 100 * (field / wanted_m - 1),
         "same": field is not None and abs(field / wanted_m - 1) <= SAME_FIELD_PERCENT / 100,
+        "high_mm": high,
+        "close_focus_m": entry.lens.close_focus_m,
         "verdict": VERDICTS[int(kit.verdict[i, j])],
         "candidate": None,
         "binds": _binds(kit, i, j, focal_mm, by, wanted_m, distance_m, ask),

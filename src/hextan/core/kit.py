@@ -311,9 +311,9 @@ def _highest(places: list[FormatInPackage]) -> Floats:
 
 
 def pictures(kit: Kit) -> list[list[int]]:
-    """Group the columns that show the same picture: same body, recording, place, and rows of the kit."""
+    """Group the columns that show the same picture of the same body: sizes to 0.05 mm, and coverage for every lens."""
     groups: dict[tuple[Any, ...], list[int]] = {}
-    c = kit.columns
+    c, verdict = kit.columns, kit.verdict
     for j, place in enumerate(kit.places):
         sizes = (
             c.recorded_w[j],
@@ -323,8 +323,9 @@ def pictures(kit: Kit) -> list[list[int]]:
             c.offset_x[j],
             c.offset_y[j],
         )
-        crops = tuple(np.round(kit.picture_w[:, j], 6).tolist()) if kit.entries else ()
-        groups.setdefault((place.body.id, *(round(float(x), 6) for x in sizes), crops), []).append(j)
+        crops = np.round(kit.picture_w[:, j] * 20).tobytes()
+        key = (place.body.id, *(round(float(x) * 20) for x in sizes), crops, verdict[:, j].tobytes())
+        groups.setdefault(key, []).append(j)
     return list(groups.values())
 
 

@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from hextan.core.kit import COVERS, UNKNOWN, VERDICTS, Kit, kit_of, pictures
+from hextan.core.kit import MARGINAL, UNKNOWN, VERDICTS, Kit, kit_of, pictures
 from hextan.core.kit_ask import LadderAsk
 from hextan.core.kit_matrix import reference_dict
 from hextan.core.package import Package
@@ -121,7 +121,7 @@ def _gap(kit: Kit, everything: Kit, a: float, b: float, ask: LadderAsk) -> dict[
     """Name a gap and what would close it: so few lenses that no step is wider than allowed, or other formats."""
     steps = math.ceil(math.log(b / a) / math.log(ask.gap_ratio) - 1e-9)
     wanted = [a * (b / a) ** (k / steps) for k in range(1, steps)]
-    crop, base = _base_crop(everything, ask)
+    crop, base = _base_crop(kit, ask)
     buys = [{"effective_mm": e, "focal_mm": None if crop is None else e / crop} for e in wanted]
     return {
         "from_mm": a,
@@ -134,7 +134,7 @@ def _gap(kit: Kit, everything: Kit, a: float, b: float, ask: LadderAsk) -> dict[
 
 
 def _base_crop(kit: Kit, ask: LadderAsk) -> tuple[float | None, str | None]:
-    """Crop of a spherical lens in the format for which focal lengths to buy are told."""
+    """Crop of a spherical lens in the format for which focal lengths to buy are told: the base, or the first shown."""
     ids = [p.recording.id for p in kit.places]
     if not ids or not kit.entries:
         return None, None
@@ -151,8 +151,14 @@ def _elsewhere(shown: Kit, kit: Kit, a: float, b: float) -> list[dict[str, Any]]
     off = np.abs(np.log(np.where(kit.mounts, kit.effective_mm, np.nan) / math.sqrt(a * b)))
     inside = (kit.effective_mm > a * 1.02) & (kit.effective_mm < b / 1.02) & kit.usable & kit.rectilinear
     inside &= np.array([p.recording.id not in here for p in kit.places], dtype=bool)
+    bodies = {p.body.id for p in shown.places}
     found, seen = [], set()
-    for i, j in sorted(np.argwhere(inside).tolist(), key=lambda at: float(off[at[0], at[1]])):
+
+    def nearest(at: list[int]) -> tuple[bool, float]:
+        # Another format of the same body is nearer at hand than another camera.
+        return kit.places[at[1]].body.id not in bodies, float(off[at[0], at[1]])
+
+    for i, j in sorted(np.argwhere(inside).tolist(), key=nearest):
         entry, place = kit.entries[i], kit.places[j]
         picture = (entry.lens.id, round(float(kit.effective_mm[i, j]), 3))
         if picture in seen:
@@ -233,12 +239,11 @@ def _words(
     if doubles:
         places = _number(len(doubles), "place", "places")
         words.append(f"In {places} two or more lenses give the same field (within {ask.double_percent:g} %).")
-    unsure = sum(int(kit.verdict[r.entry, r.column]) != COVERS for r in rungs)
-    if unsure:
-        unknown = sum(int(kit.verdict[r.entry, r.column]) == UNKNOWN for r in rungs)
-        words.append(
-            f"{unsure} of {len(rungs)} marks cover only just or with a circle that is not stated ({unknown}): test them."
-        )
+    verdicts = [int(kit.verdict[r.entry, r.column]) for r in rungs]
+    for verdict, told in ((MARGINAL, "covers only just"), (UNKNOWN, "has a circle that is not stated")):
+        count = verdicts.count(verdict)
+        if count:
+            words.append(f"{count} of {len(rungs)} marks: the lens {told}. Test before the shoot.")
     return words
 
 

@@ -20,6 +20,9 @@ from hextan.core.package import Package
 #: prime set is ten times as much).
 SAME_FIELD_PERCENT = 3.0
 
+#: A move of less than this share of the distance is not worth the walk (common practice, no source).
+SAME_PLACE = 0.02
+
 
 @dataclass(frozen=True)
 class Candidate:
@@ -213,9 +216,12 @@ def _move(
     ratio = (s / (s + behind)) / (before / (before + behind))
     by = distance / 1000 - ask.subject_m
     close = entry.lens.close_focus_m
+    way = f"{both_units(abs(by))} {'back' if by > 0 else 'nearer'}"
     text = "The camera can stay."
-    if abs(by) >= 0.005:
-        text = f"{both_units(abs(by))} {'back' if by > 0 else 'nearer'} makes the field exact"
+    if 0.005 <= abs(by) < SAME_PLACE * ask.subject_m:
+        text = f"The camera can stay; {way} would be exact."
+    elif abs(by) >= 0.005:
+        text = f"{way} makes the field exact"
         size = 100 * (ratio - 1)
         text += (
             f"; what stands {both_units(ask.background_m)} behind is then {abs(size):.1f} % {'larger' if size > 0 else 'smaller'} "

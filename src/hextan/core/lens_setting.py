@@ -5,10 +5,17 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from hextan.core.circles import covering_from
 from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.mounting import Mounting, mounting_of
 from hextan.core.package import Body, FormatInPackage, Lens, LensOnBody, MountAdapter, Package
 from hextan.core.stops import stops_of_lens
+
+#: Focal lengths that a zoom's range is marked with (common practice, no source).
+MARKED_FOCALS_MM = (
+    4, 6, 8, 10, 12, 14, 16, 18, 21, 25, 28, 32, 35, 40, 50, 65, 75, 85, 100, 135, 150, 180, 200, 250, 300, 400, 500,
+    600, 800, 1000, 1500,
+)  # fmt: skip
 
 
 class LensSetting:
@@ -82,6 +89,22 @@ class LensSetting:
             self._on_bodies[body.id] = found
         return found
 
+    def zoom_marks_mm(self) -> list[float]:
+        """Marks along a zoom's range: its ends, and the usual focal lengths that are not crowded by them."""
+        low, high = self.lens.focal_min_mm, self.lens.focal_max_mm
+        if not self.lens.is_zoom:
+            return []
+        inner = [float(f) for f in MARKED_FOCALS_MM if low * 1.08 < f < high / 1.08]
+        return [low, *inner, high]
+
+    def covers_from_mm(self, needed_mm: float) -> float | None:
+        """Focal length from which a zoom's circle covers, where its table says that it does not at once."""
+        lens = self.lens
+        if lens.circle_by != "focal":
+            return None
+        found = covering_from("focal", lens.circle_rows, needed_mm / self.magnification)
+        return None if found is None or found <= lens.focal_min_mm * (1 + 1e-9) else found
+
     def on_body(self, here: FormatInPackage) -> LensOnBody:
         """Tell what in-camera crops have to know of the lens as it is mounted."""
         circle = self.circle_mm
@@ -116,6 +139,8 @@ class LensSetting:
             "marks": self.marks,
             "stop": self.stop,
             "stops": [] if self.widest is None else stops_of_lens(self.widest),
+            "circle_mm": self.bare_circle_mm,
+            "zoom_marks_mm": self.zoom_marks_mm(),
             "mounted": mounted | {"t_stop": lossy},
             "adapter_stops": together.stops_lost,
             "mounting": {

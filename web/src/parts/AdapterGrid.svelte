@@ -131,8 +131,10 @@
               />{name}</label
             >{/each}</td
         >
-        <td class="computed check" class:bad={whole !== undefined} title={whole ?? notes[key]?.join(' ')}
-          >{whole ?? notes[key]?.join(' ') ?? ''}</td
+        <td
+          class="computed told"
+          class:bad={whole !== undefined || notes[key]?.some((n) => n.startsWith('Impossible'))}
+          title={whole ?? notes[key]?.join(' ')}>{whole ?? notes[key]?.join(' ') ?? ''}</td
         >
       </tr>
     {:else}
@@ -151,8 +153,10 @@
   .classes input {
     margin-right: 0.15rem;
   }
-  td.check {
+  td.told {
     max-width: 230px;
+    white-space: normal;
+    font-size: 12.5px;
   }
   td.bad {
     color: var(--bad);

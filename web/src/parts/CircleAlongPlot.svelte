@@ -52,7 +52,7 @@
 <figure>
   <figcaption>
     Image circle along the {NAMES[along.by].replace(/,.*/, '')}
-    <span class="soft">· line: needed here; above the dashes with 2 % to spare; click to set</span>
+    <span class="soft">· red: needed; dashes: 2 % to spare; click to set</span>
   </figcaption>
   <div class="canvas" bind:clientWidth={width}>
     <!-- The same value is set in its field by keyboard. -->
@@ -90,7 +90,6 @@
 
 <style>
   figure {
-    grid-column: 1 / -1;
     border: 1px solid var(--line);
     background: var(--panel);
   }

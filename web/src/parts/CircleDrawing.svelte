@@ -25,9 +25,7 @@
   <figcaption>
     {lens.name}
     <span class="soft"
-      >· {names.length
-        ? `image circle Ø ${names.join('–')} mm over the usual windows, to scale`
-        : 'image circle not stated'}</span
+      >· {names.length ? `image circle Ø ${names.join('–')} mm, to scale` : 'image circle not stated'}</span
     >
   </figcaption>
   <div class="canvas" bind:clientWidth={width} bind:clientHeight={height}>

@@ -79,7 +79,9 @@
                       {[...way.reasons, ...way.consequences].join('; ') || 'nothing to mind'}.
                     </p>
                   {/each}
-                  {#if shown.why_not}<p class="impossible">{shown.why_not}.</p>{/if}
+                  {#if shown.why_not && shown.ways.length === 0}<p class="impossible">
+                      {shown.why_not.charAt(0).toUpperCase()}{shown.why_not.slice(1)}.
+                    </p>{/if}
                 </td></tr
               >
             {/if}

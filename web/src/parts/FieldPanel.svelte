@@ -208,6 +208,22 @@
           </p>
         {/if}
         {#each answer.binds as text (text)}<p class="warn">{text}</p>{/each}
+        {#if answer.framings.length && first}
+          <table>
+            <caption class="soft"
+              >{first.lens}{first.via ? ` with ${first.via}` : ''} in {first.format}, from the sensor plane</caption
+            >
+            <tbody>
+              {#each answer.framings as f (f.framing)}
+                <tr class:chosen={f.framing === person?.framing}>
+                  <th scope="row">{f.framing}</th>
+                  <td class="number figure">{distanceWithUnit(f.distance_m, unit)}</td>
+                  <td class="warn">{f.binds ? `✗ ${f.binds}` : ''}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        {/if}
         {#if ask.find !== 'distance'}
           <ul>
             {#each answer.answers.slice(1, 8) as a (a.format_id + '.' + a.lens_id + '.' + a.focal_mm)}
@@ -264,6 +280,23 @@
   }
   .warn {
     color: var(--warn);
+  }
+  table {
+    margin-top: 4px;
+  }
+  caption {
+    text-align: left;
+  }
+  :is(th, td) {
+    padding: 1px 14px 1px 0;
+    font-weight: 400;
+    text-align: left;
+  }
+  td.number {
+    text-align: right;
+  }
+  .chosen {
+    color: var(--accent);
   }
   .dim {
     color: var(--ink-soft);

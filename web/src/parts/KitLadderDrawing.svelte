@@ -5,8 +5,10 @@
 
   interface Props {
     ladder: KitLadder
+    /** Look at one picture alone, by its formats; none: at all. */
+    ononly: (formatIds: number[] | null) => void
   }
-  let { ladder }: Props = $props()
+  let { ladder, ononly }: Props = $props()
 
   let width = $state(1000)
   const LEFT = 190
@@ -72,7 +74,8 @@
       <span class="soft"
         >in {ladder.pictures.find((p) => p.format_id === lit?.format_id)?.names.join(', ')}</span
       >{:else}<span class="soft"
-        >A bar for each lens, longer ones for zooms; hollow: through a reducer or extender.</span
+        >A bar for each lens, longer ones for zooms; hollow: through a reducer or extender. Choose a picture's
+        name to see it alone.</span
       >{/if}
   </p>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
@@ -120,7 +123,15 @@
       {#each ladder.pictures as p (p.format_id)}
         {@const y = rows.get(p.format_id) ?? 0}
         <line class="rail" x1={LEFT} x2={width - RIGHT} y1={y} y2={y} />
-        <text x="6" y={y + 4}
+        <text
+          class="row"
+          x="6"
+          y={y + 4}
+          role="button"
+          tabindex="0"
+          onclick={() => ononly(ladder.pictures.length > 1 ? p.format_ids : null)}
+          onkeydown={(event) =>
+            event.key === 'Enter' && ononly(ladder.pictures.length > 1 ? p.format_ids : null)}
           >{p.names[0]}{p.names.length > 1 ? ` +${p.names.length - 1}` : ''}
           <tspan class="body">{p.body}</tspan><title>{p.names.join(', ')} ({p.mode})</title></text
         >
@@ -179,6 +190,12 @@
   text {
     font-size: 12px;
     fill: var(--ink-soft);
+  }
+  .row {
+    cursor: pointer;
+  }
+  .row:hover {
+    fill: var(--accent);
   }
   .body {
     fill: var(--ink-soft);

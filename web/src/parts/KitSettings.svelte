@@ -7,9 +7,11 @@
     package: Package
     /** Whether reducers and extenders are a choice here. */
     ways?: boolean
+    /** Whether a part of the bodies and lens sets can be chosen here. */
+    parts?: boolean
     onchange: (part: Partial<KitAsk>) => void
   }
-  let { ask, package: equipment, ways = true, onchange }: Props = $props()
+  let { ask, package: equipment, ways = true, parts = true, onchange }: Props = $props()
 
   const reference = $derived(ask.reference ?? { name: 'super35' as const, by: 'width' as const })
   const referenceValue = $derived(
@@ -103,30 +105,32 @@
       </select></label
     >
   {/if}
-  <span class="item" role="group" aria-label="Bodies"
-    ><span class="soft">Bodies</span>
-    {#each equipment.bodies as body (body.id)}
-      <button
-        class="knob"
-        aria-pressed={bodies.has(body.id)}
-        onclick={() =>
-          onchange({ body_ids: toggled(bodies, equipment.bodies, body.id, !bodies.has(body.id)) })}
-        >{body.name}</button
-      >
-    {/each}</span
-  >
-  <span class="item" role="group" aria-label="Lens sets"
-    ><span class="soft">Lenses</span>
-    {#each equipment.lens_sets as set (set.id)}
-      <button
-        class="knob"
-        aria-pressed={sets.has(set.id)}
-        onclick={() =>
-          onchange({ lens_set_ids: toggled(sets, equipment.lens_sets, set.id, !sets.has(set.id)) })}
-        >{set.name}</button
-      >
-    {/each}</span
-  >
+  {#if parts}
+    <span class="item" role="group" aria-label="Bodies"
+      ><span class="soft">Bodies</span>
+      {#each equipment.bodies as body (body.id)}
+        <button
+          class="knob"
+          aria-pressed={bodies.has(body.id)}
+          onclick={() =>
+            onchange({ body_ids: toggled(bodies, equipment.bodies, body.id, !bodies.has(body.id)) })}
+          >{body.name}</button
+        >
+      {/each}</span
+    >
+    <span class="item" role="group" aria-label="Lens sets"
+      ><span class="soft">Lenses</span>
+      {#each equipment.lens_sets as set (set.id)}
+        <button
+          class="knob"
+          aria-pressed={sets.has(set.id)}
+          onclick={() =>
+            onchange({ lens_set_ids: toggled(sets, equipment.lens_sets, set.id, !sets.has(set.id)) })}
+          >{set.name}</button
+        >
+      {/each}</span
+    >
+  {/if}
   {#if crops.length}
     <details class="item">
       <summary>In-camera crops{on.size ? `: ${on.size} on` : ''}</summary>

@@ -5,15 +5,16 @@
   interface Props {
     ask: CoverageAsk
     package: Package
-    lens: Lens
+    /** None when the link names one that is gone. */
+    lens: Lens | undefined
     /** The lens as it was understood: clamped, with its stops. */
-    shown: CoverageView['lens']
+    shown: CoverageView['lens'] | null
     onchange: (part: Partial<CoverageAsk>) => void
   }
   let { ask, package: equipment, lens, shown, onchange }: Props = $props()
-  const zoom = $derived(lens.focal_max_mm > lens.focal_min_mm)
+  const zoom = $derived(lens !== undefined && lens.focal_max_mm > lens.focal_min_mm)
   const way = $derived(ask.adapter_ids == null ? 'auto' : ask.adapter_ids.join('.'))
-  const fitting = $derived(equipment.adapters.filter((a) => a.lens_mount === lens.mount))
+  const fitting = $derived(equipment.adapters.filter((a) => a.lens_mount === lens?.mount))
 </script>
 
 <div class="as-set">
@@ -39,7 +40,7 @@
       {/each}
     </select></label
   >
-  {#if zoom}
+  {#if zoom && lens && shown}
     <label
       ><span class="soft">at</span>
       <input
@@ -59,13 +60,13 @@
     <select
       class="set figure"
       aria-label="Stop"
-      value={String(shown.stop ?? '')}
+      value={String(shown?.stop ?? '')}
       onchange={(event) => onchange({ stop: Number(event.currentTarget.value) })}
     >
-      {#each [...new Set([...shown.stops, shown.stop ?? 0])]
+      {#each [...new Set([...(shown?.stops ?? []), shown?.stop ?? 0])]
         .filter(Boolean)
         .toSorted((a, b) => a - b) as stop (stop)}
-        <option value={String(stop)}>{shown.marks}{aperture(stop)}</option>
+        <option value={String(stop)}>{shown?.marks}{aperture(stop)}</option>
       {/each}
     </select></label
   >
@@ -109,7 +110,7 @@
       {/each}
     </select></label
   >
-  {#each shown.notes as note (note.text)}<span class="warn">{note.text}</span>{/each}
+  {#each shown?.notes ?? [] as note (note.text)}<span class="warn">{note.text}</span>{/each}
 </div>
 
 <style>

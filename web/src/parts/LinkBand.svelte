@@ -5,6 +5,7 @@
   import LinkCell from './LinkCell.svelte'
   import { ASPECTS, TITLES, aspectLabel, type LinkName } from './links'
   import LinkTray from './LinkTray.svelte'
+  import { COVERAGE } from './mounting'
 
   interface Props {
     state: BenchState
@@ -12,11 +13,22 @@
     package: Package
     place: FormatPlace
     lens: Lens
+    places: Map<number, FormatPlace>
     referenceName: string
     read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
     onchange: (part: Partial<BenchState>, kind?: string) => void
   }
-  let { state: bench, view, package: equipment, place, lens, referenceName, read, onchange }: Props = $props()
+  let {
+    state: bench,
+    view,
+    package: equipment,
+    place,
+    places,
+    lens,
+    referenceName,
+    read,
+    onchange,
+  }: Props = $props()
 
   let open = $state<LinkName | null>(null)
   const toggle = (name: LinkName) => (open = open === name ? null : name)
@@ -28,13 +40,23 @@
 
   const summaries = $derived<Record<LinkName, string>>({
     subject: bench.focus_m === null ? 'focus on it' : `focus ${distanceWithUnit(bench.focus_m, bench.unit)}`,
-    lens: `${lensSet?.name ?? ''}${lens.image_circle_mm ? `, Ø ${mm(lens.image_circle_mm)}` : ''}${lens.squeeze === 1 ? '' : `, ${lens.squeeze}× squeeze`}`,
+    lens: `${lensSet?.name ?? ''}${view.lens.circle_mm ? `, Ø ${mm(view.lens.circle_mm)}` : ''}${lens.squeeze === 1 ? '' : `, ${lens.squeeze}× squeeze`}`,
     adapter: adapter ? `${adapter.lens_mount} to ${adapter.body_mount}` : `${lens.mount} mount`,
     readout: `${place.body.name}, ${mm(view.links.readout.width_mm)} × ${mm(view.links.readout.height_mm)} mm`,
     recording: `${rate(bench.fps)} fps, ${cropsOn.length ? cropsOn.map((c) => c.name.toLowerCase()).join(', ') : 'no crop'}`,
     delivery: `${bench.delivery.long_edge_px ?? '–'} px${bench.delivery.protect ? `, ${Math.round(100 * bench.delivery.protect)} % spare` : ''}`,
   })
 
+  const choices = $derived(new Map(view.kit.map((choice) => [choice.lens_id, choice])))
+  const inOrder = (lenses: Lens[]) => lenses.toSorted((a, b) => a.focal_min_mm - b.focal_min_mm)
+
+  /** Another lens of the same mount keeps what it is put on with; otherwise it comes with the least trouble. */
+  function chooseLens(lensId: number) {
+    const next = equipment.lens_sets.flatMap((set) => set.lenses).find((l) => l.id === lensId)
+    const [first = null, second = null] = choices.get(lensId)?.adapter_ids ?? []
+    const adapters = next?.mount === lens.mount ? {} : { adapter_id: first, second_adapter_id: second }
+    onchange({ lens_id: lensId, focal_mm: null, ...adapters })
+  }
   function chooseMode(modeId: number) {
     for (const body of equipment.bodies)
       for (const mode of body.modes) {
@@ -79,12 +101,14 @@
           class="set grow"
           aria-label="Lens"
           value={String(bench.lens_id)}
-          onchange={(event) => onchange({ lens_id: Number(event.currentTarget.value), focal_mm: null })}
+          onchange={(event) => chooseLens(Number(event.currentTarget.value))}
         >
           {#each equipment.lens_sets as set (set.id)}
             <optgroup label="{set.maker} {set.name}">
-              {#each set.lenses as option (option.id)}
-                <option value={String(option.id)}>{option.name}</option>
+              {#each inOrder(set.lenses) as option (option.id)}
+                <option value={String(option.id)}
+                  >{option.name} {COVERAGE[choices.get(option.id)?.verdict ?? 'unknown'].sign}</option
+                >
               {/each}
             </optgroup>
           {/each}
@@ -201,7 +225,18 @@
   </div>
   {#if open}
     <div class="tray">
-      <LinkTray link={open} state={bench} {view} {place} {lens} {read} {onchange} />
+      <LinkTray
+        package={equipment}
+        {places}
+        onlens={chooseLens}
+        link={open}
+        state={bench}
+        {view}
+        {place}
+        {lens}
+        {read}
+        {onchange}
+      />
     </div>
   {/if}
 </div>

@@ -1,8 +1,10 @@
 <script lang="ts">
   import { aperture, distanceWithUnit, rate } from '../lib/format'
-  import type { BenchState, BenchView, FormatPlace, Lens, Problem, Unit } from '../lib/types'
+  import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem, Unit } from '../lib/types'
   import DistanceField from './DistanceField.svelte'
+  import LensLadder from './LensLadder.svelte'
   import { ASPECTS, LONG_EDGES, TITLES, type LinkName } from './links'
+  import ZoomRange from './ZoomRange.svelte'
 
   interface Props {
     link: LinkName
@@ -10,10 +12,13 @@
     view: BenchView
     place: FormatPlace
     lens: Lens
+    package: Package
+    places: Map<number, FormatPlace>
+    onlens: (lensId: number) => void
     read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
     onchange: (part: Partial<BenchState>, kind?: string) => void
   }
-  let { link, state, view, place, lens, read, onchange }: Props = $props()
+  let { link, state, view, place, lens, package: equipment, places, onlens, read, onchange }: Props = $props()
 
   const zoom = $derived(lens.focal_max_mm > lens.focal_min_mm)
   const spare = $derived(Math.round(100 * (state.delivery.protect ?? 0)))
@@ -59,15 +64,15 @@
     <span class="soft">Distances count from the sensor plane, as the focus mark does.</span>
   {:else if link === 'lens'}
     {#if zoom}
-      <label class="item"
+      <span class="item"
         ><span class="soft">Focal length</span>
-        <input
-          type="range"
-          min={lens.focal_min_mm}
-          max={lens.focal_max_mm}
-          step="1"
-          value={view.lens.focal_mm}
-          oninput={(event) => setFocal(event.currentTarget.value)}
+        <ZoomRange
+          low={lens.focal_min_mm}
+          high={lens.focal_max_mm}
+          focal={view.lens.focal_mm}
+          marks={view.lens.zoom_marks_mm}
+          coversFrom={view.lens.covers_from_mm}
+          onset={(focal_mm) => onchange({ focal_mm }, 'focal')}
         />
         <input
           class="set figure"
@@ -76,14 +81,17 @@
           aria-label="Focal length in mm"
           value={view.lens.focal_mm}
           onchange={(event) => setFocal(event.currentTarget.value)}
-        /> mm</label
+        />
+        mm
+        {#if view.lens.covers_from_mm !== null}<span class="warn"
+            >covers from {view.lens.covers_from_mm.toFixed(1)} mm on</span
+          >{/if}</span
       >
     {/if}
     <span class="item"><span class="soft">Mount</span> {lens.mount}</span>
     <span class="item"
       ><span class="soft">Image circle</span>
-      <span class="figure"
-        >{lens.image_circle_mm ? `${lens.image_circle_mm.toFixed(1)} mm` : 'not stated'}</span
+      <span class="figure">{view.lens.circle_mm ? `${view.lens.circle_mm.toFixed(1)} mm` : 'not stated'}</span
       ></span
     >
     <span class="item"
@@ -98,6 +106,30 @@
       <span class="figure">f/{aperture(view.lens.mounted.f_number)}</span></span
     >
     {#if lens.projection !== 'rectilinear'}<span class="item">{lens.projection} fisheye</span>{/if}
+    <LensLadder
+      {view}
+      {lens}
+      {place}
+      {places}
+      package={equipment}
+      onformat={(format_id) => onchange({ format_id })}
+      {onlens}
+    />
+    {#if view.suited.length}
+      <span class="item suited"
+        ><span class="soft">Suits the squeeze:</span>
+        {#each view.suited as s (s.format_id)}
+          {@const at = places.get(s.format_id)}
+          <button
+            class="knob"
+            aria-pressed={s.format_id === state.format_id}
+            onclick={() => onchange({ format_id: s.format_id })}
+            >{at?.format.name}
+            <span class="soft">{at?.body.name}, {Math.round(100 * s.used)} % used</span></button
+          >
+        {/each}</span
+      >
+    {/if}
   {:else if link === 'adapter'}
     <span class="item"
       ><span class="soft">Behind the adapter</span>
@@ -115,7 +147,24 @@
           : 'not stated'}</span
       ></span
     >
+    <label class="item"
+      ><span class="soft">Second adapter</span>
+      <select
+        class="set"
+        aria-label="Second adapter"
+        value={String(state.second_adapter_id ?? '')}
+        onchange={(event) => onchange({ second_adapter_id: Number(event.currentTarget.value) || null })}
+      >
+        <option value="">none</option>
+        {#each equipment.adapters as option (option.id)}<option value={String(option.id)}
+            >{option.name}</option
+          >{/each}
+      </select></label
+    >
     <span class="soft">The lens has the {lens.mount} mount; {place.body.name} takes {place.body.mount}.</span>
+    {#if view.lens.mounting.reasons.length}<span class="bad">{view.lens.mounting.reasons.join('; ')}.</span
+      >{/if}
+    {#each view.lens.mounting.consequences as text (text)}<span class="warn">{text}.</span>{/each}
   {:else if link === 'readout'}
     <span class="item"
       ><span class="soft">Photosites</span>
@@ -230,6 +279,15 @@
     display: inline-flex;
     align-items: center;
     gap: 0.4rem;
+  }
+  .suited {
+    flex-wrap: wrap;
+  }
+  .warn {
+    color: var(--warn);
+  }
+  .bad {
+    color: var(--bad);
   }
   .off {
     opacity: 0.75;

@@ -41,7 +41,6 @@
           onfocus: () => onchoose(key),
         })}
         {@const flange = Number(mount.flange_mm) || 0}
-        {@const throat = Number(mount.throat_mm) || 0}
         <tr class:chosen={key === chosen} data-key={key} onclick={() => onchoose(key)}>
           <td class="first"
             ><GridCell {...cell('name', 'Name')} kind="text" value={mount.name} size={10} /></td
@@ -77,8 +76,8 @@
                   class="flange"
                   x1={PX + 4 - (flange / longest) * PX}
                   x2={PX + 4 - (flange / longest) * PX}
-                  y1={12 - Math.min(11, (throat / longest) * 9)}
-                  y2={12 + Math.min(11, (throat / longest) * 9)}
+                  y1="4"
+                  y2="20"
                 />
               </svg>
             {:else}<span class="soft">not stated: infinity cannot be checked</span>{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { mm } from '../lib/format'
   import type { MapGeometry } from '../lib/types'
+  import FrameShapes from './FrameShapes.svelte'
 
   interface Props {
     map: MapGeometry
@@ -100,6 +101,12 @@
     <p class="key">
       <span class="swatch recorded-key"></span>recorded {mm(map.recorded.width)} × {mm(map.recorded.height)}
       <span class="swatch picture-key"></span>picture {mm(map.picture.width)} × {mm(map.picture.height)} mm
+      {#if map.squeeze !== 1}<FrameShapes
+          compact
+          squeeze={map.squeeze}
+          width={map.picture.width}
+          height={map.picture.height}
+        />{/if}
     </p>
     {#each map.words as word (word.text)}
       <p class={word.verdict}><span aria-hidden="true">{SIGNS[word.verdict]}</span> {word.text}</p>

@@ -157,6 +157,7 @@
         package={bench.package}
         {place}
         {lens}
+        places={bench.places}
         {referenceName}
         read={readDistance}
         onchange={change}

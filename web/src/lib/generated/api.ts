@@ -1803,7 +1803,6 @@ export interface components {
             /** Advice */
             advice: components["schemas"]["Option"][];
             along: components["schemas"]["CircleAlong"] | null;
-            frame: components["schemas"]["FrameShape"];
             lens: components["schemas"]["CoverageLens"];
             /** Lenses */
             lenses: components["schemas"]["CoverageOfLens"][];
@@ -2278,6 +2277,8 @@ export interface components {
             answers: components["schemas"]["FieldFound"][];
             /** Binds */
             binds: string[];
+            /** Framings */
+            framings: components["schemas"]["FramingAt"][];
             /** Longest M */
             longest_m: number | null;
             wanted: components["schemas"]["FieldWanted"];
@@ -2361,6 +2362,8 @@ export interface components {
             /** Body */
             body: string;
             candidate: components["schemas"]["Matched"] | null;
+            /** Close Focus M */
+            close_focus_m: number | null;
             /** Distance M */
             distance_m: number;
             /** Field M */
@@ -2373,6 +2376,8 @@ export interface components {
             format_id: number;
             /** Height M */
             height_m: number | null;
+            /** High Mm */
+            high_mm: number;
             /** Lens */
             lens: string;
             /** Lens Id */
@@ -2630,16 +2635,18 @@ export interface components {
             document: components["schemas"]["BodyDocument"];
         };
         /**
-         * FrameShape
-         * @description The delivered picture as it lies on the sensor, and de-squeezed.
+         * FramingAt
+         * @description From how far a framing is had, and what forbids it.
          */
-        FrameShape: {
-            /** De Squeezed Mm */
-            de_squeezed_mm: number[];
-            /** On Sensor Mm */
-            on_sensor_mm: number[];
-            /** Squeeze */
-            squeeze: number;
+        FramingAt: {
+            /** Binds */
+            binds: string | null;
+            /** Distance M */
+            distance_m: number;
+            /** Field M */
+            field_m: number;
+            /** Framing */
+            framing: string;
         };
         /**
          * FramingWish
@@ -3074,6 +3081,10 @@ export interface components {
         LensOnBench: {
             /** Adapter Stops */
             adapter_stops: number;
+            /** Circle Mm */
+            circle_mm: number | null;
+            /** Covers From Mm */
+            covers_from_mm: number | null;
             /** Focal Mm */
             focal_mm: number;
             /** Marks */
@@ -3086,6 +3097,8 @@ export interface components {
             stop: number | null;
             /** Stops */
             stops: number[];
+            /** Zoom Marks Mm */
+            zoom_marks_mm: number[];
         };
         /**
          * LensRead

@@ -5,7 +5,6 @@
   import { asOnBench, KitLook } from '../../lib/kit.svelte'
   import type { CoverageAsk, CoverageOption, CoverageView } from '../../lib/types'
   import CircleAlongPlot from '../../parts/CircleAlongPlot.svelte'
-  import FrameShapes from '../../parts/FrameShapes.svelte'
   import KitSettings from '../../parts/KitSettings.svelte'
   import LensAsSet from '../../parts/LensAsSet.svelte'
   import { COVERAGE } from '../../parts/mounting'
@@ -62,6 +61,7 @@
         })}`
       : '',
   )
+  const sentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`
   function firstOf(modeId: number) {
     const mode = look.equipment?.bodies.flatMap((b) => b.modes).find((m) => m.id === modeId)
     const first = mode?.formats[0]
@@ -73,122 +73,133 @@
 
 <NoticeBar what="package" problem={look.problem} conflict={false} onresolve={() => {}} onundo={null} />
 {#if look.ask && look.equipment}
-  <KitSettings ask={look.ask} package={look.equipment} ways={false} onchange={(part) => look.change(part)} />
+  <KitSettings
+    ask={look.ask}
+    package={look.equipment}
+    ways={false}
+    parts={false}
+    onchange={(part) => look.change(part)}
+  />
+  <LensAsSet
+    ask={look.ask}
+    package={look.equipment}
+    {lens}
+    shown={answer?.lens ?? null}
+    onchange={(part) => look.change(part)}
+  />
   {#if answer && place && lens}
-    <LensAsSet
-      ask={look.ask}
-      package={look.equipment}
-      {lens}
-      shown={answer.lens}
-      onchange={(part) => look.change(part)}
-    />
     <div class="upper">
-      <WindowMapDrawing map={answer.map} bodyName={place.body.name} onchoose={firstOf} />
-      <section class="verdict" aria-label="What to do">
-        <p class="head {answer.map.verdict}">
-          <strong
-            >{COVERAGE[answer.map.verdict].sign}
-            {lens.name} in {place.format.name}: {COVERAGE[answer.map.verdict].words}</strong
-          >
-          <span class="figure"
-            >{answer.map.circle_mm === null
-              ? `needs ${mm(answer.map.needed_mm)} mm`
-              : `Ø ${mm(answer.map.circle_mm)} of ${mm(answer.map.needed_mm)} mm, ${stops(answer.margin_mm ?? 0)} mm`}</span
-          >
-          {#if answer.map.dark_share}<span class="figure"
-              >{(100 * answer.map.dark_share).toFixed(1)} % dark: {answer.map.dark_corners.length === 4
-                ? 'all four corners'
-                : answer.map.dark_corners.join(', ')}</span
-            >{/if}
-        </p>
-        {#if answer.lens.mounting.verdict !== 'possible'}
-          <p class={answer.lens.mounting.verdict === 'impossible' ? 'bad' : 'warn'}>
-            {[...answer.lens.mounting.reasons, ...answer.lens.mounting.consequences].join('; ')}.
+      <div class="left">
+        <WindowMapDrawing map={answer.map} bodyName={place.body.name} onchoose={firstOf} />
+        {#if answer.along}<CircleAlongPlot
+            along={answer.along}
+            onset={(at) =>
+              look.change(
+                answer.along?.by === 'focal'
+                  ? { focal_mm: at }
+                  : answer.along?.by === 'stop'
+                    ? { stop: at }
+                    : { focus_m: at },
+              )}
+          />{/if}
+      </div>
+      <div class="right">
+        <section class="verdict" aria-label="What to do">
+          <p class="head {answer.map.verdict}">
+            <strong
+              >{COVERAGE[answer.map.verdict].sign}
+              {lens.name} in {place.format.name}: {COVERAGE[answer.map.verdict].words}</strong
+            >
+            <span class="figure"
+              >{answer.map.circle_mm === null
+                ? `needs ${mm(answer.map.needed_mm)} mm`
+                : `Ø ${mm(answer.map.circle_mm)} of ${mm(answer.map.needed_mm)} mm, ${stops(answer.margin_mm ?? 0)} mm`}</span
+            >
+            {#if answer.map.dark_share}<span class="figure"
+                >{(100 * answer.map.dark_share).toFixed(1)} % dark: {answer.map.dark_corners.length === 4
+                  ? 'all four corners'
+                  : answer.map.dark_corners.join(', ')}</span
+              >{/if}
           </p>
-        {/if}
-        {#if answer.advice.length}
-          <h2>What to do, the cheapest first</h2>
-          <ol>
-            {#each answer.advice as option (option.text)}
-              <li>
-                <span class="cost figure" title="Light, field and handling, counted in stops"
-                  >{option.cost_stops >= 100 ? '' : option.cost_stops.toFixed(1)}</span
-                >
-                <span>{option.text}</span>
-                {#if Object.keys(option.set).length}<button class="knob" onclick={() => take(option)}
-                    >Try</button
-                  >{/if}
-              </li>
-            {/each}
-          </ol>
-          <p class="soft small">
-            In stops: light lost, field lost (as the light gathered on it), and handling. The order is ours;
-            the figures say why.
-          </p>
-        {:else if answer.map.verdict === 'covers'}<p class="soft">Nothing to do.</p>{/if}
-        <FrameShapes frame={answer.frame} />
-        <p><a href={benchHref}>Set the Bench to this</a></p>
-      </section>
-      {#if answer.along}<CircleAlongPlot
-          along={answer.along}
-          onset={(at) =>
-            look.change(
-              answer.along?.by === 'focal'
-                ? { focal_mm: at }
-                : answer.along?.by === 'stop'
-                  ? { stop: at }
-                  : { focus_m: at },
-            )}
-        />{/if}
-    </div>
-    <div class="grid">
-      <table>
-        <caption class="sr-only">Coverage of every lens in {place.format.name}</caption>
-        <thead>
-          <tr>
-            <th scope="col">Lens in {place.format.name}</th>
-            <th scope="col">Put on</th>
-            <th scope="col" class="number">Effective</th>
-            <th scope="col" class="number">Angle</th>
-            <th scope="col" class="number">Circle</th>
-            <th scope="col" class="number">Needed</th>
-            <th scope="col" class="number">Margin</th>
-            <th scope="col" class="number">Dark</th>
-            <th scope="col">Coverage</th>
-          </tr>
-        </thead>
-        <tbody>
-          {#each answer.lenses as row (`${row.lens_id} ${row.name}`)}
-            <tr class:chosen={row.lens_id === lens.id}>
-              <th scope="row"
-                ><button
-                  class="pick"
-                  onclick={() =>
-                    look.change({
-                      lens_id: row.lens_id,
-                      focal_mm: row.focal_mm,
-                      stop: null,
-                      adapter_ids: null,
-                    })}>{row.name}</button
-                > <span class="soft">{row.set}</span></th
-              >
-              <td>{row.via ?? (row.verdict === 'impossible' ? '' : 'directly')}</td>
-              <td class="number figure">{mm(row.effective_mm)}</td>
-              <td class="number figure">{degrees(row.angle_deg)}</td>
-              <td class="number figure">{mm(row.circle_mm)}</td>
-              <td class="number figure">{mm(row.needed_mm)}</td>
-              <td class="number figure">{row.margin_mm === null ? '–' : stops(row.margin_mm)}</td>
-              <td class="number figure">{row.dark_share ? `${(100 * row.dark_share).toFixed(1)} %` : '–'}</td>
-              <td class={row.verdict} title={row.why_not}
-                >{COVERAGE[row.verdict].sign}
-                {row.dark_corners.length && row.dark_corners.length < 4
-                  ? `${row.dark_corners.join(', ')} dark`
-                  : COVERAGE[row.verdict].words}{row.why_not ? `: ${row.why_not}` : ''}</td
-              >
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+          {#if answer.lens.mounting.verdict !== 'possible'}
+            <p class={answer.lens.mounting.verdict === 'impossible' ? 'bad' : 'warn'}>
+              {sentence([...answer.lens.mounting.reasons, ...answer.lens.mounting.consequences].join('; '))}
+            </p>
+          {/if}
+          {#if answer.advice.length}
+            <h2>What to do, the cheapest first</h2>
+            <ol>
+              {#each answer.advice as option (option.text)}
+                <li>
+                  <span class="cost figure" title="Light, field and handling, counted in stops"
+                    >{option.cost_stops >= 100 ? '' : option.cost_stops.toFixed(1)}</span
+                  >
+                  <span>{option.text}</span>
+                  {#if Object.keys(option.set).length}<button class="knob" onclick={() => take(option)}
+                      >Try</button
+                    >{/if}
+                </li>
+              {/each}
+            </ol>
+            <p class="soft small">
+              In stops: light lost, field lost (as the light gathered on it), and handling. The order is ours;
+              the figures say why.
+            </p>
+          {:else if answer.map.verdict === 'covers'}<p class="soft">Nothing to do.</p>{/if}
+          <p><a href={benchHref}>Set the Bench to this</a></p>
+        </section>
+        <div class="grid">
+          <table>
+            <caption class="sr-only">Coverage of every lens in {place.format.name}</caption>
+            <thead>
+              <tr>
+                <th scope="col">Lens in {place.format.name}</th>
+                <th scope="col">Put on</th>
+                <th scope="col" class="number">Effective</th>
+                <th scope="col" class="number">Angle</th>
+                <th scope="col" class="number">Circle</th>
+                <th scope="col" class="number">Needed</th>
+                <th scope="col" class="number">Margin</th>
+                <th scope="col" class="number">Dark</th>
+                <th scope="col">Coverage</th>
+              </tr>
+            </thead>
+            <tbody>
+              {#each answer.lenses as row (`${row.lens_id} ${row.name}`)}
+                <tr class:chosen={row.lens_id === lens.id}>
+                  <th scope="row"
+                    ><button
+                      class="pick"
+                      onclick={() =>
+                        look.change({
+                          lens_id: row.lens_id,
+                          focal_mm: row.focal_mm,
+                          stop: null,
+                          adapter_ids: null,
+                        })}>{row.name}</button
+                    > <span class="soft">{row.set}</span></th
+                  >
+                  <td>{row.via ?? (row.verdict === 'impossible' ? '' : 'directly')}</td>
+                  <td class="number figure">{mm(row.effective_mm)}</td>
+                  <td class="number figure">{degrees(row.angle_deg)}</td>
+                  <td class="number figure">{mm(row.circle_mm)}</td>
+                  <td class="number figure">{mm(row.needed_mm)}</td>
+                  <td class="number figure">{row.margin_mm === null ? '–' : stops(row.margin_mm)}</td>
+                  <td class="number figure"
+                    >{row.dark_share ? `${(100 * row.dark_share).toFixed(1)} %` : '–'}</td
+                  >
+                  <td class={row.verdict} title={row.why_not}
+                    >{COVERAGE[row.verdict].sign}
+                    {row.dark_corners.length && row.dark_corners.length < 4
+                      ? `${row.dark_corners.join(', ')} dark`
+                      : COVERAGE[row.verdict].words}{row.why_not ? `: ${row.why_not}` : ''}</td
+                  >
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </div>
+      </div>
     </div>
   {/if}
 {/if}
@@ -199,8 +210,27 @@
     grid-template-columns: 430px minmax(0, 1fr);
     gap: 10px 14px;
   }
-  .upper > :global(figure:first-child) {
-    height: 330px;
+  .left,
+  .right {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    gap: 10px;
+    align-content: start;
+    min-width: 0;
+  }
+  .left > :global(figure:first-child) {
+    height: 350px;
+    border: 1px solid var(--line);
+    background: var(--panel);
+  }
+  .right .grid {
+    max-height: 480px;
+    overflow: auto;
+  }
+  thead th {
+    position: sticky;
+    top: 0;
+    background: var(--ground);
   }
   .verdict {
     display: grid;

@@ -24,7 +24,7 @@
       )
       return {
         ...asOnBench(bench),
-        mounted: 'every',
+        mounted: 'simplest',
         body_ids: body && equipment.bodies.length > 1 ? [body.id] : null,
         least_fps: null,
         gap_ratio: 1.45,
@@ -69,7 +69,7 @@
       ><span class="soft">A gap is a step of more than</span><GridCell
         label="Ratio of a gap"
         kind="number"
-        size={4}
+        size={6}
         value={look.ask.gap_ratio}
         fault={look.faults['gap_ratio']}
         oninput={(value) => look.change({ gap_ratio: value as number })}
@@ -85,6 +85,9 @@
         oninput={(value) => look.change({ double_percent: value as number })}
       />%</span
     >
+    {#if look.ask.format_ids}<button class="knob" onclick={() => look.change({ format_ids: null })}
+        >All pictures again</button
+      >{/if}
     <label class="item"
       ><span class="soft">What to buy is told for</span>
       <select
@@ -101,7 +104,7 @@
     <ul class="words">
       {#each answer.words as text (text)}<li>{text}</li>{/each}
     </ul>
-    <KitLadderDrawing ladder={answer} />
+    <KitLadderDrawing ladder={answer} ononly={(format_ids) => look.change({ format_ids })} />
     <div class="columns">
       <section aria-label="Gaps">
         <h2>Gaps</h2>
