@@ -274,7 +274,10 @@ def faults_of(error: Complaint, prefix: str = "", skip: tuple[str, ...] = ()) ->
     for item in error.errors():
         steps = tuple(item["loc"])
         steps = steps[1:] if steps and steps[0] in skip else steps
-        rule = _rule(item["type"], item.get("ctx"), item["msg"])
+        kind = item["type"]
+        if kind == "too_short" and isinstance(item.get("input"), str):
+            kind = "string_too_short"
+        rule = _rule(kind, item.get("ctx"), item["msg"])
         faults.append(Fault(_path(steps, prefix), item.get("input"), rule))
     return faults
 

@@ -11,12 +11,10 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-import numpy as np
-
 from hextan.core.circles import covering_from
 from hextan.core.columns import columns_of
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners, largest_window_mm, needed_circle_mm
-from hextan.core.kit import Kit, kit_of
+from hextan.core.kit import COVERS, Kit, kit_of
 from hextan.core.kit_ask import KitAsk
 from hextan.core.lens_setting import LensSetting
 from hextan.core.mounting import Mounting, ways
@@ -232,9 +230,9 @@ def _other_lens(
         if entry.lens.id == setting.lens.id or entry.end == "long" or not kit.rectilinear[i, 0]:
             continue
         # A scope lens is replaced by a scope lens: the squeeze belongs to the look.
-        if entry.lens.squeeze != squeezed or not kit.usable[i, 0] or np.isnan(kit.circle_mm[i, 0]):
+        if entry.lens.squeeze != squeezed or kit.verdict[i, 0] != COVERS:
             continue
-        last = i + 1 if entry.end and kit.usable[i + 1, 0] else i
+        last = i + 1 if entry.end and kit.verdict[i + 1, 0] == COVERS else i
         near = min(max(focal, float(kit.focal_mm[i, 0])), float(kit.focal_mm[last, 0]))
         off = abs(math.log(near / focal))
         if best is None or off < best[0] - 1e-9:

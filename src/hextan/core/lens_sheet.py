@@ -22,6 +22,9 @@ USUAL_WINDOWS: dict[str, tuple[float, float]] = {
     "Super 16": (12.5, 7.4),
 }
 
+#: No lens that is carried to a set focuses from so far only: then another unit was meant.
+FAR_CLOSE_FOCUS_M = 20.0
+
 
 def lens_set_sheet(document: LensSetDocument, mounts: dict[str, Mount]) -> dict[str, Any]:
     """Check a lens set and work out everything about it.
@@ -105,6 +108,8 @@ def _notes(said: LensDocument, lens: Lens, mounts: dict[str, Mount], smallest: f
             f"Close focus is nearer than four focal lengths ({4 * lens.focal_max_mm / 1000:g} m): the focal length must "
             "shorten there, so close-up figures are not computed."
         )
+    if lens.close_focus_m is not None and lens.close_focus_m > FAR_CLOSE_FOCUS_M:
+        notes.append(f"Close focus of {lens.close_focus_m:g} m: is that centimetres? It is in metres here.")
     if lens.circle_by is not None and len(lens.circle_rows) == 1:
         notes.append("A table of one row is the same everywhere.")
     return notes
