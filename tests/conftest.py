@@ -55,15 +55,21 @@ def session(engine):
             outer.rollback()
 
 
+@pytest.fixture(scope="session")
+def application():
+    """One for all tests: to describe every endpoint takes over a second."""
+    return bare_app()
+
+
 @pytest.fixture
-def client(session):
+def client(application, session):
     """The application over the rolled-back session."""
     from starlette.testclient import TestClient
 
-    app = bare_app()
-    app.dependency_overrides[get_session] = lambda: session
-    with TestClient(app, raise_server_exceptions=False) as client:
+    application.dependency_overrides[get_session] = lambda: session
+    with TestClient(application, raise_server_exceptions=False) as client:
         yield client
+    application.dependency_overrides.clear()
 
 
 @pytest.fixture

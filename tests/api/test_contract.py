@@ -82,7 +82,7 @@ def test_bodies_are_limited(client):
     assert answer.json()["error"]["code"] == "too_large"
 
 
-def test_no_input_breaks_an_endpoint(client):
+def test_no_input_breaks_an_endpoint(client, application):
     """schemathesis: what the document says is what happens, and never a 5xx."""
     document = schemathesis.openapi.from_asgi("/api/openapi.json", client.app)
     tried = []
@@ -96,4 +96,4 @@ def test_no_input_breaks_an_endpoint(client):
             case.call_and_validate(checks=CHECKS)
 
         breaks_nothing()
-    assert len(tried) == len([m for path in bare_app().openapi()["paths"].values() for m in path])
+    assert len(tried) == len([m for path in application.openapi()["paths"].values() for m in path])
