@@ -1,6 +1,7 @@
 """A server with the built front end on a database of its own, and Debian's Chromium."""
 
 import os
+import re
 import subprocess
 import sys
 import time
@@ -99,3 +100,11 @@ def bench(page, base_url, complaints):
     page.wait_for_selector("tr[data-format]")
     yield page
     assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
+
+
+def choose_lens(page, name):
+    """Choose a lens of the Bench by its name; its mark of coverage stands behind it."""
+    option = page.get_by_label("Lens", exact=True).locator(
+        "option", has_text=re.compile(f"^{re.escape(name)} [✓≈✗?–]$")
+    )
+    page.get_by_label("Lens", exact=True).select_option(option.get_attribute("value"))

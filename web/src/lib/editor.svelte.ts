@@ -113,6 +113,7 @@ export class DocumentEditor<D, S> {
     this.kept = true
     clearTimeout(this.#timer)
     this.#note(null)
+    this.#onkept()
   }
 
   /** Keep at once what still waits. */

@@ -88,7 +88,7 @@
     onpointerover={look}
     {onkeydown}
   >
-    <svg {width} {height} role="img" aria-label={ladder.words.join(' ')}>
+    <svg {width} {height} role="group" aria-label={ladder.words.join(' ')}>
       {#each classes as c, i (c.name)}
         {#if c.to > c.from}
           <rect

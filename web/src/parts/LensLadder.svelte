@@ -141,6 +141,7 @@
     stroke: transparent;
     stroke-width: 4;
     cursor: pointer;
+    pointer-events: all;
   }
   .mark.marginal,
   .mark.unknown {

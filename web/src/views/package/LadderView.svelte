@@ -137,7 +137,8 @@
       </section>
       <section aria-label="Doubles">
         <h2>The same field by more than one lens</h2>
-        <ul class="doubles">
+        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+        <ul class="doubles" tabindex="0">
           {#each answer.doubles as d (d.effective_mm)}
             <li>
               <span class="figure">{mm(d.effective_mm)} mm</span>

@@ -29,7 +29,7 @@
     id,
     (bench) => ({
       ...asOnBench(bench),
-      mounted: 'every',
+      mounted: 'simplest',
       focal_mm: 50,
       on: { name: 'full_frame', scan_mode_id: null, by: 'width' },
       subject_m: bench.subject_m,
@@ -41,7 +41,7 @@
     id,
     (bench, equipment) => ({
       ...asOnBench(bench),
-      mounted: 'every',
+      mounted: 'simplest',
       find: 'distance',
       person: { framing: 'chest', height_m: 1.7, headroom: 0.08 },
       distance_m: bench.subject_m,
@@ -55,7 +55,7 @@
   )
   const slow = new KitLook<SlowAsk, SlowMotion>(
     id,
-    (bench) => ({ ...asOnBench(bench), mounted: 'every', base_format_id: bench.format_id, fps: 100 }),
+    (bench) => ({ ...asOnBench(bench), mounted: 'simplest', base_format_id: bench.format_id, fps: 100 }),
     (ask, signal) => client.readSlowMotion(id, ask, signal),
     false,
   )
