@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import gzip
 import json
+import urllib.parse
 import urllib.request
-from statistics import quantiles
+from statistics import median, quantiles
 
 from playwright.sync_api import sync_playwright
 
@@ -63,6 +64,67 @@ async (times_over) => {
 """
 EDITED_FORMATS = 400
 
+#: Changes the reference of a matrix of 60 by 60 and more, and times until its cells are drawn anew.
+REDRAW = """
+async (times_over) => {
+  const choice = document.querySelector('select[aria-label="Dimension that sets the crop"]')
+  const cell = document.querySelector('td[data-r="0"][data-c="0"] .eff')
+  const times = []
+  for (let i = 0; i < times_over; i++) {
+    const before = cell.textContent
+    const start = performance.now()
+    choice.value = i % 2 ? 'width' : 'height'
+    choice.dispatchEvent(new Event('change', { bubbles: true }))
+    while (cell.textContent === before) {
+      await new Promise(requestAnimationFrame)
+      if (performance.now() - start > 5000) return null
+    }
+    await new Promise(requestAnimationFrame)
+    times.push(performance.now() - start)
+  }
+  return times
+}
+"""
+MATRIX = 60
+
+
+def _large_kit(address: str) -> str:
+    """Add a body of 60 recording formats and a set of 60 lenses, and give the address of their matrix."""
+    production = _production(address)
+    formats = [
+        {"key": f"f{i}", "name": f"Format {i}", "raster": [4000 - 40 * i, 2250 - 20 * i], "rates": ["25"], "compression": 5.0}
+        for i in range(MATRIX)
+    ]  # fmt: skip
+    mode = {"key": "m", "name": "Full", "window": [6000, 3375], "row_time_us": 6.0, "formats": formats}
+    lenses = [
+        {"key": f"l{i}", "name": f"Lens {i}", "focal_mm": 10.0 + 3 * i, "t_stop": 2.0, "image_circle_mm": 30.0 + i / 4, "mount": "W54"}
+        for i in range(MATRIX)
+    ]  # fmt: skip
+    body = {
+        "name": "Sixty",
+        "maker": "Halewick",
+        "mount": "W54",
+        "photosites": [6000, 4000],
+        "pitch_um": 6.0,
+        "modes": [mode],
+    }
+    body_id = _post(f"{address}/api/productions/{production}/bodies", {"document": body})["id"]
+    document = {"name": "Sixty", "maker": "Halewick", "lenses": lenses}
+    set_id = _post(f"{address}/api/productions/{production}/lens-sets", {"document": document})["id"]
+    asked = json.dumps({"across": "formats", "body_ids": [body_id], "lens_set_ids": [set_id]})
+    return f"{address}/p/{production}/package/kit?{urllib.parse.urlencode({'ask': asked})}"
+
+
+def _production(address: str) -> int:
+    with urllib.request.urlopen(f"{address}/api/productions") as answer:
+        return int(json.load(answer)[0]["id"])
+
+
+def _post(url: str, body: object) -> dict[str, int]:
+    request = urllib.request.Request(url, json.dumps(body).encode(), {"Content-Type": "application/json"})
+    with urllib.request.urlopen(request) as answer:
+        return dict(json.load(answer))
+
 
 def _large_body(address: str) -> str:
     """Add a body of 400 recording formats, and give the address of its page."""
@@ -79,15 +141,9 @@ def _large_body(address: str) -> str:
         "pitch_um": 6.0,
         "modes": [mode],
     }
-    with urllib.request.urlopen(f"{address}/api/productions") as answer:
-        production = json.load(answer)[0]["id"]
-    request = urllib.request.Request(
-        f"{address}/api/productions/{production}/bodies",
-        json.dumps({"document": body}).encode(),
-        {"Content-Type": "application/json"},
-    )
-    with urllib.request.urlopen(request) as answer:
-        return f"{address}/p/{production}/package/bodies/{json.load(answer)['id']}"
+    production = _production(address)
+    added = _post(f"{address}/api/productions/{production}/bodies", {"document": body})
+    return f"{address}/p/{production}/package/bodies/{added['id']}"
 
 
 def measure(address: str) -> list[Result]:
@@ -104,11 +160,16 @@ def measure(address: str) -> list[Result]:
         page.wait_for_selector('input[aria-label="Raster width of Format 5"]')
         page.wait_for_function("document.querySelector('[role=status]')?.textContent.trim() === 'kept'")
         typed = page.evaluate(TYPE, MOVES // 2)
+        page.goto(_large_kit(address))
+        page.wait_for_selector(f'td[data-r="0"][data-c="{MATRIX - 1}"]')
+        redrawn = page.evaluate(REDRAW, 20)
         browser.close()
     if dragged is None:
         raise RuntimeError("a move of the pointer was never drawn")
     if typed is None:
         raise RuntimeError("a figure that was typed was never drawn")
+    if redrawn is None:
+        raise RuntimeError("a matrix was never drawn anew")
     names = {name.rsplit("/", 1)[-1] for name in loaded}
     files = [file for file in (DIST / "assets").glob("*.js") if file.name in names]
     script = sum(len(gzip.compress(file.read_bytes(), 9)) for file in files) / 1000
@@ -118,5 +179,6 @@ def measure(address: str) -> list[Result]:
         Result(
             f"typed to drawn in {EDITED_FORMATS} formats, {told}", quantiles(typed, n=20)[-1], 100.0, "ms"
         ),
+        Result(f"matrix of {MATRIX} x {MATRIX} changed to drawn, median", median(redrawn), 200.0, "ms"),
         Result("script of the first view, compressed", script, 250.0, "kB"),
     ]

@@ -58,6 +58,10 @@ def dark_share(
     """
     positive(circle_mm=circle_mm, width_mm=width_mm, height_mm=height_mm)
     radius = np.asarray(circle_mm, dtype=float) / 2.0
+    if not (np.any(offset_x_mm) or np.any(offset_y_mm)):
+        # Centred on the axis all four quarters are alike.
+        quarter = _area_to_corner(np.asarray(width_mm) / 2.0, np.asarray(height_mm) / 2.0, radius)
+        return np.asarray(np.clip(1.0 - 4.0 * quarter / (np.asarray(width_mm) * height_mm), 0.0, 1.0))
     left, right = offset_x_mm - np.asarray(width_mm) / 2.0, offset_x_mm + np.asarray(width_mm) / 2.0
     top, bottom = offset_y_mm - np.asarray(height_mm) / 2.0, offset_y_mm + np.asarray(height_mm) / 2.0
     lit = (

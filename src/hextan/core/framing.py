@@ -14,8 +14,9 @@ from hextan.core.mounting import why_not
 from hextan.core.optics import distance_for_magnification, magnification_from_sensor
 from hextan.core.package import Package
 
-#: Where the frame ends below, and where it begins above, as shares of a standing person's height. Heights of
-#: knee, shoulder, chin and eyes: Drillis and Contini, 1966 (from memory); the rest common practice, no source.
+#: Where the frame ends below, and where it begins above, as shares of a standing person's height. Knee, shoulder,
+#: chin and eyes: segment lengths of the body as shares of stature, as biomechanics uses them since 1966 (from
+#: memory; see [stature] in docs/bibliography.md); the rest common practice, no source.
 FRAMINGS: dict[str, tuple[float, float]] = {
     "full figure": (0.0, 1.0),
     "knees": (0.27, 1.0),

@@ -31,7 +31,8 @@ End: TypeAlias = Literal["", "wide", "long"]
 #: Verdicts of coverage by number; the last means that the lens cannot be put on the body.
 VERDICTS = ("covers", "marginal", "short", "unknown", "impossible")
 COVERS, MARGINAL, SHORT, UNKNOWN, IMPOSSIBLE = range(5)
-NO_WAY = Mounting((), ("-",))
+#: So much is kept of a package before it is laid out anew.
+MOST_KEPT = 4000
 
 
 @dataclass(frozen=True)
@@ -149,15 +150,21 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
     """
     reference = reference_of(package, ask)
     places = _places(package, ask)
-    entries = _entries(package, ask)
+    ids = tuple(p.recording.id for p in places)
+    which = (None if ask.lens_set_ids is None else tuple(ask.lens_set_ids), ask.mounted)
+    entries = _kept(package, ("entries", *which), lambda: _entries(package, ask))
     shape = (len(entries), len(places))
     squeezes = sorted({e.lens.squeeze for e in entries}) or [1.0]
-    by_squeeze = [_columns(places, ask, squeeze) for squeeze in squeezes]
+    frame = (ask.delivery.aspect, ask.delivery.long_edge_px, ask.delivery.protect)
+    by_squeeze = [
+        _kept(package, ("columns", ids, frame, squeeze), lambda s=squeeze: _columns(places, ask, s))
+        for squeeze in squeezes
+    ]
     columns = by_squeeze[0]
     at = np.array([squeezes.index(e.lens.squeeze) for e in entries], dtype=int)
     picture_w = np.array([c.picture_w for c in by_squeeze])[at].reshape(shape)
     picture_h = np.array([c.picture_h for c in by_squeeze])[at].reshape(shape)
-    magnification = _by_body(entries, places, lambda way: way.magnification)
+    magnification = _kept(package, ("magnification", *which, ids), lambda: _magnifications(entries, places))
     squeeze = np.array([[e.lens.squeeze] for e in entries]).reshape(-1, 1)
     focal = np.array([[e.focal_mm] for e in entries]).reshape(-1, 1)
     circles = [e.lens.circle_at_mm(e.focal_mm) for e in entries]
@@ -171,7 +178,7 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
         entries=entries,
         places=places,
         columns=columns,
-        highest_fps=_highest(places),
+        highest_fps=_kept(package, ("highest", ids), lambda: _highest(places)),
         picture_w=picture_w / crops,
         picture_h=picture_h / crops,
         recorded_w=columns.recorded_w / crops,
@@ -181,6 +188,16 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
         focal_mm=focal * magnification,
         circle_mm=circle_mm,
     )
+
+
+def _kept(package: Package, key: tuple[Any, ...], make: Any) -> Any:
+    """What is laid out of a package once, for questions that differ in other things; none of it is ever written to."""
+    kept = package.worked_out
+    if key not in kept:
+        if len(kept) > MOST_KEPT:
+            kept.clear()
+        kept[key] = make()
+    return kept[key]
 
 
 def reference_of(package: Package, ask: KitAsk) -> ReferenceWindow:
@@ -267,13 +284,13 @@ def _no_columns() -> FormatColumns:
     return FormatColumns(*([nothing] * len(FormatColumns.__dataclass_fields__)))
 
 
-def _by_body(entries: list[KitEntry], places: list[FormatInPackage], value: Any) -> Floats:
+def _magnifications(entries: list[KitEntry], places: list[FormatInPackage]) -> Floats:
     bodies = list(dict.fromkeys(p.body.id for p in places))
     table = np.full((len(entries), len(bodies)), np.nan)
     for i, entry in enumerate(entries):
         for j, body in enumerate(bodies):
             if body in entry.by_body:
-                table[i, j] = value(entry.by_body[body])
+                table[i, j] = entry.by_body[body].magnification
     return table[:, [bodies.index(p.body.id) for p in places]] if places else table[:, :0]
 
 

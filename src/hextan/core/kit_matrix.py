@@ -8,13 +8,13 @@ import numpy as np
 
 from hextan.core.answer import plain_rows
 from hextan.core.classes import format_class
-from hextan.core.coverage import dark_corners
-from hextan.core.kit import SHORT, VERDICTS, Kit, KitEntry, class_columns, kit_of, pictures
+from hextan.core.coverage import CORNERS, Corner, dark_corners
+from hextan.core.kit import SHORT, VERDICTS, Kit, class_columns, kit_of, pictures
 from hextan.core.kit_ask import MatrixAsk
 from hextan.core.mounting import why_not
 from hextan.core.numbers import Floats
 from hextan.core.package import Package
-from hextan.core.view_classes import view_class
+from hextan.core.view_classes import view_classes
 
 
 def kit_matrix(package: Package, ask: MatrixAsk) -> dict[str, Any]:
@@ -71,6 +71,7 @@ def _column(kit: Kit, group: list[int], by_class: bool) -> dict[str, Any]:
 
 def _rows(kit: Kit, shown: list[int]) -> list[dict[str, Any]]:
     rows: list[dict[str, Any]] = []
+    bodies = [kit.places[j].body for j in shown]
     for i, entry in enumerate(kit.entries):
         figures = _figures(kit, i, shown)
         if entry.end == "long":
@@ -78,7 +79,7 @@ def _rows(kit: Kit, shown: list[int]) -> list[dict[str, Any]]:
             continue
         ways = list({way.key: way for way in entry.by_body.values()}.values())
         index = {way.key: n for n, way in enumerate(ways)}
-        bodies = [kit.places[j].body for j in shown]
+        via = {body: index[way.key] for body, way in entry.by_body.items()}
         rows.append(
             {
                 "lens_id": entry.lens.id,
@@ -90,9 +91,7 @@ def _rows(kit: Kit, shown: list[int]) -> list[dict[str, Any]]:
                 "squeeze": entry.lens.squeeze,
                 "projection": entry.lens.projection,
                 "ways": [way_dict(way) for way in ways],
-                "via": [
-                    None if (way := entry.by_body.get(body.id)) is None else index[way.key] for body in bodies
-                ],
+                "via": [via.get(body.id) for body in bodies],
                 "why_not": {
                     str(body.id): why_not(kit.package, entry.lens, body)
                     for body in {body.id: body for body in bodies}.values()
@@ -117,29 +116,30 @@ def way_dict(way: Any) -> dict[str, Any]:
 
 
 def _figures(kit: Kit, i: int, shown: list[int]) -> dict[str, Any]:
-    entry = kit.entries[i]
     verdict = kit.verdict[i, shown]
 
     def plain(values: Floats) -> list[Any]:
-        return [row[0] for row in plain_rows(len(shown), values[i, shown])]
+        # To the nanometre: thousands of figures are sent at once.
+        return [row[0] for row in plain_rows(len(shown), np.round(values[i, shown], 6))]
 
-    angle = plain(kit.angle_deg)
     return {
         "focal_mm": plain(kit.focal_mm),
         # A fisheye is the equal of no rectilinear lens.
         "effective_mm": plain(kit.effective_mm) if kit.rectilinear[i, 0] else [None] * len(shown),
-        "angle_deg": angle,
-        "view_class": [None if a is None else view_class(a) for a in angle],
+        "angle_deg": plain(kit.angle_deg),
+        "view_class": view_classes(kit.angle_deg[i, shown]),
         "verdict": [VERDICTS[v] for v in verdict.tolist()],
         "circle_mm": plain(kit.circle_mm),
         "needed_mm": plain(kit.needed_mm),
         "dark_share": plain(kit.dark),
-        "dark_corners": [_corners(kit, entry, i, j) if kit.verdict[i, j] == SHORT else [] for j in shown],
+        "dark_corners": [_corners(kit, i, j) if kit.verdict[i, j] == SHORT else [] for j in shown],
     }
 
 
-def _corners(kit: Kit, entry: KitEntry, i: int, j: int) -> list[str]:
+def _corners(kit: Kit, i: int, j: int) -> list[Corner]:
     c = kit.columns
-    w, h = float(kit.recorded_w[i, j]), float(kit.recorded_h[i, j])
     dx, dy = float(c.offset_x[j]), float(c.offset_y[j])
-    return list(dark_corners(float(kit.circle_mm[i, j]), w, h, dx, dy))
+    if dx == 0 and dy == 0:
+        return list(CORNERS)
+    w, h = float(kit.recorded_w[i, j]), float(kit.recorded_h[i, j])
+    return dark_corners(float(kit.circle_mm[i, j]), w, h, dx, dy)

@@ -5,7 +5,10 @@ from __future__ import annotations
 import math
 from typing import Literal, TypeAlias
 
+import numpy as np
+
 from hextan.core.angles import angle_of_view_deg
+from hextan.core.numbers import Floats
 from hextan.core.references import NAMED
 
 ViewClass: TypeAlias = Literal["very wide", "wide", "normal", "long", "very long"]
@@ -17,6 +20,19 @@ _BOUNDS_ON_SUPER35_MM = (18.0, math.sqrt(24 * 35), math.sqrt(50 * 85), 170.0)
 LEAST_ANGLE_DEG: tuple[float, ...] = tuple(
     float(angle_of_view_deg(NAMED["super35"][0], focal)) for focal in _BOUNDS_ON_SUPER35_MM
 )
+
+
+def view_classes(angles_deg: Floats) -> list[ViewClass | None]:
+    """Name the classes of many angles; None where there is none.
+
+    >>> view_classes(np.array([39.2, np.nan, 90.0]))
+    ['normal', None, 'very wide']
+    """
+    # The same bounds as `view_class`: all but the first belong to the wider class.
+    bounds = np.array([LEAST_ANGLE_DEG[0] * (1 + 1e-9), *(b * (1 - 1e-9) for b in LEAST_ANGLE_DEG[1:])])
+    index = np.searchsorted(-bounds, -np.asarray(angles_deg), side="left")
+    good = np.isfinite(angles_deg).tolist()
+    return [VIEW_CLASSES[i] if ok else None for i, ok in zip(index.tolist(), good, strict=True)]
 
 
 def view_class(angle_deg: float) -> ViewClass:

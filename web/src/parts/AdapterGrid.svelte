@@ -154,6 +154,7 @@
     margin-right: 0.15rem;
   }
   td.told {
+    min-width: 200px;
     max-width: 230px;
     white-space: normal;
     font-size: 12.5px;

@@ -104,6 +104,7 @@
   }
   p span {
     margin-right: 0.9rem;
+    white-space: nowrap;
   }
   .set-row th {
     padding-top: 6px;

@@ -10,7 +10,9 @@
   }
   let { ladder, ononly }: Props = $props()
 
-  let width = $state(1000)
+  let shown = $state(1000)
+  /** On a narrow screen the drawing keeps a width at which marks can be told apart, and is moved sideways. */
+  const width = $derived(Math.max(shown, 640))
   const LEFT = 190
   const RIGHT = 20
   const TOP = 40
@@ -81,7 +83,7 @@
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
   <div
     class="canvas"
-    bind:clientWidth={width}
+    bind:clientWidth={shown}
     tabindex="0"
     role="group"
     aria-label="The ladder: arrow keys go from mark to mark"

@@ -10,6 +10,27 @@
   }
   let { matrix, hrefOf }: Props = $props()
 
+  // Of a large kit only the rows near the view have their cells drawn; the others keep their height.
+  let scroller = $state<HTMLElement>()
+  let rowPx = $state(35)
+  let from = $state(0)
+  let to = $state(24)
+  const MARGIN = 3
+  function lookAround() {
+    if (!scroller) return
+    const { scrollTop, clientHeight } = scroller
+    const rows = [...scroller.querySelectorAll<HTMLElement>('tr[data-row]')]
+    const first = rows.findIndex((row) => row.offsetTop + row.offsetHeight >= scrollTop)
+    const last = rows.findIndex((row) => row.offsetTop > scrollTop + clientHeight)
+    const drawn = rows.find((row) => row.querySelector('td[data-c]'))
+    if (drawn?.offsetHeight) rowPx = drawn.offsetHeight
+    from = Math.max(0, first - MARGIN)
+    to = (last < 0 ? rows.length : last) + MARGIN
+  }
+  // The first rows are measured once they are there.
+  $effect(() => {
+    if (matrix.rows.length) lookAround()
+  })
   /** The cell under the pointer or the keyboard: row and column. */
   let at = $state<{ row: number; column: number } | null>(null)
   const row = $derived(at && matrix.rows[at.row])
@@ -31,11 +52,12 @@
   function onkeydown(event: KeyboardEvent) {
     const [down, right] = MOVES[event.key] ?? []
     if (down === undefined || right === undefined || !at) return
-    const next = document.querySelector<HTMLElement>(
+    const next = scroller?.querySelector<HTMLElement>(
       `td[data-r="${at.row + down}"][data-c="${at.column + right}"]`,
     )
     if (!next) return
     event.preventDefault()
+    // Scrolling to it draws the rows beyond.
     next.focus()
   }
   const cellText = (r: MatrixRow, j: number) => {
@@ -92,7 +114,15 @@
   {:else}<span class="soft">Point at a cell, or go there with Tab and the arrow keys, for its figures.</span
     >{/if}
 </p>
-<div class="scroll" onpointerover={look} onfocusin={look} {onkeydown} role="presentation">
+<div
+  class="scroll"
+  bind:this={scroller}
+  onscroll={lookAround}
+  onpointerover={look}
+  onfocusin={look}
+  {onkeydown}
+  role="presentation"
+>
   <table>
     <caption class="sr-only">Lenses by recording formats: effective focal length, angle, coverage</caption>
     <thead>
@@ -126,22 +156,24 @@
             ><th scope="rowgroup" colspan={matrix.columns.length + 1}><span>{r.set}</span></th></tr
           >
         {/if}
-        <tr class:lit={at?.row === i}>
+        <tr class:lit={at?.row === i} data-row={i}>
           <th scope="row"
             >{r.name}{#if r.ways.length && r.ways.every((w) => w.magnification !== 1)}<span class="soft">
                 ×{r.ways[0]?.magnification.toFixed(2)}</span
               >{/if}</th
           >
-          {#each matrix.columns as c, j (c.format_id)}
-            <td data-r={i} data-c={j} tabindex={i === 0 && j === 0 ? 0 : -1} class={verdict(r, j)[0]}
-              >{#if r.verdict[j] === 'impossible'}–{:else}<span class="eff">{cellText(r, j) || 'fish'}</span
-                ><span class="sign"
-                  >{verdict(r, j)
-                    .map((v) => COVERAGE[v].sign)
-                    .join('')}</span
-                ><br /><span class="deg">{angleText(r, j)}</span>{/if}</td
-            >
-          {/each}
+          {#if i >= from && i < to}
+            {#each matrix.columns as c, j (c.format_id)}
+              <td data-r={i} data-c={j} tabindex={i === 0 && j === 0 ? 0 : -1} class={verdict(r, j)[0]}
+                >{#if r.verdict[j] === 'impossible'}–{:else}<span class="eff">{cellText(r, j) || 'fish'}</span
+                  ><span class="sign"
+                    >{verdict(r, j)
+                      .map((v) => COVERAGE[v].sign)
+                      .join('')}</span
+                  ><br /><span class="deg">{angleText(r, j)}</span>{/if}</td
+              >
+            {/each}
+          {:else}<td colspan={matrix.columns.length} style:height="{rowPx}px"></td>{/if}
         </tr>
       {:else}
         <tr><td class="soft">No lens to show: choose a lens set, or enter one.</td></tr>
@@ -233,7 +265,6 @@
     line-height: 1.22;
     white-space: nowrap;
     font-family: 'IBM Plex Mono', monospace;
-    content-visibility: auto;
   }
   .eff {
     font-size: 13px;
