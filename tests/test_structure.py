@@ -95,6 +95,23 @@ def test_the_columns_of_the_table_are_documented():
     assert [column.name for column in COLUMNS if f"`{column.name}`" not in text] == []
 
 
+def test_the_rules_of_the_kit_are_documented():
+    from hextan.core.coverage_advice import HANDLING_STOPS
+    from hextan.core.framing import FRAMINGS
+    from hextan.core.view_classes import LEAST_ANGLE_DEG
+    from hextan.formats.lenses_csv import COLUMNS
+
+    text = (ROOT / "docs" / "kit.md").read_text()
+    assert [column.name for column in COLUMNS if f"`{column.name}`" not in text] == []
+    table = text[text.index("## What to do about dark corners") : text.index("## Views by angle")]
+    assert re.findall(r"^\| [a-z -]+ \| ([\d.]+) \|", table, re.MULTILINE) == [
+        f"{HANDLING_STOPS[kind]:g}"
+        for kind in ("nothing", "stop", "focal", "crop", "format", "lens", "adapter", "correct")
+    ]
+    assert all(f"{angle:.1f}°" in text for angle in LEAST_ANGLE_DEG)
+    assert all(f"{bottom:g}" in text for bottom, _ in FRAMINGS.values() if bottom)
+
+
 def test_every_setting_is_documented():
     from hextan.api.settings import Settings
 

@@ -3,17 +3,19 @@
   import GridCell from './GridCell.svelte'
 
   interface Props {
-    /** The figure that is meant; without one it is the body as a whole. */
+    /** What the figure belongs to: a body, a set. */
+    what?: string
+    /** The figure that is meant; without one it is the whole. */
     label: string
-    /** Its own origin, or null when it has the body's (or is the body). */
+    /** Its own origin, or null when it has that of the whole (or is the whole). */
     own: Origin | null
-    /** Whether it is a single figure, that may have the body's origin. */
+    /** Whether it is a single figure, that may have the origin of the whole. */
     single: boolean
     whole: Origin
     fault: (field: string) => string | undefined
     onset: (origin: Origin | null) => void
   }
-  let { label, own, single, whole, fault, onset }: Props = $props()
+  let { what = 'body', label, own, single, whole, fault, onset }: Props = $props()
   const shown = $derived(own ?? whole)
   const KINDS = ['claimed', 'computed', 'measured'] as const
   const change = (part: Partial<Origin>) => onset({ ...shown, ...part })
@@ -62,7 +64,7 @@
     /></span
   >
   {#if single && own}<button class="knob" onclick={() => onset(null)}>As for the whole body</button>
-  {:else if single}<span class="soft">as for the whole body</span>{/if}
+  {:else if single}<span class="soft">as for the whole {what}</span>{/if}
 </div>
 
 <style>

@@ -40,7 +40,8 @@
       aria-label="Camera {distanceWithUnit(distance, unit)} from the subject, seen from above"
     >
       {#if wall !== null}
-        <rect class="room" x={wall} y="8" width={x(0) - wall} height={HEIGHT - 34} />
+        <line class="room" x1={wall} x2={wall} y1="8" y2={HEIGHT - 26} />
+        <line class="room" x1={x(0)} x2={x(0)} y1="8" y2={HEIGHT - 26} />
       {/if}
       {#if first && fieldWidth > 0}
         <path

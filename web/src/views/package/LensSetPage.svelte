@@ -168,6 +168,7 @@
       />
     </div>
     <OriginStrip
+      what="set"
       label={figure?.label ?? `${document.name} as a whole`}
       {own}
       single={figure !== null}
