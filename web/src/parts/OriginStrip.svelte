@@ -63,7 +63,7 @@
       oninput={(value) => change({ firmware: String(value) })}
     /></span
   >
-  {#if single && own}<button class="knob" onclick={() => onset(null)}>As for the whole body</button>
+  {#if single && own}<button class="knob" onclick={() => onset(null)}>As for the whole {what}</button>
   {:else if single}<span class="soft">as for the whole {what}</span>{/if}
 </div>
 
