@@ -66,8 +66,14 @@ def candidates(kit: Kit, column: int, needed_mm: Floats) -> list[Candidate]:
         shown = ends or ([i, i + 1] if entry.end else [i])
         low, high = (float(kit.focal_mm[e, column]) for e in (shown[0], shown[-1]))
         found.append(Candidate(i, low, high, float(needed_mm[i]), covers))
-    # Of two that are as near the one with the least trouble: the kit lists simpler ways first.
-    return sorted(found, key=lambda c: (not c.covers, round(abs(c.off), 9)))
+    body = kit.places[column].body.id
+
+    def order(c: Candidate) -> tuple[Any, ...]:
+        # Of two that are as near the one with the least trouble.
+        way = kit.entries[c.entry].by_body[body]
+        return not c.covers, round(abs(c.off), 9), abs(math.log(way.magnification)), len(way.adapters)
+
+    return sorted(found, key=order)
 
 
 def size_of(kit: Kit, column: int, by: str) -> Floats:
