@@ -185,6 +185,20 @@ def test_the_first_mounts_of_a_production(client, session):
     assert client.get("/api/productions/999999/rig").status_code == 404
 
 
+def test_mounts_and_adapters_go_out_and_come_back(client, url):
+    whole = client.get(f"{url}/rig/file")
+    assert "mounts%20and%20adapters.json" in whole.headers["content-disposition"]
+    rig = client.get(f"{url}/rig").json()
+    assert client.post(f"{url}/rig/file", content=whole.content).json() == {"document": rig["document"]}
+    changed = whole.content.replace(b"38.2", b"39.0")
+    read = client.post(f"{url}/rig/file", content=changed).json()["document"]
+    assert read["mounts"][0]["flange_mm"] == 39.0
+    # It is shown and not kept.
+    assert client.get(f"{url}/rig").json() == rig
+    bad = client.post(f"{url}/rig/file", content=whole.content.replace(b"0.71", b"71"))
+    assert bad.json()["error"]["faults"][0]["field"] == "adapters[3].magnification"
+
+
 def test_combinations_as_they_would_be(client, url, package):
     document = client.get(f"{url}/rig").json()["document"]
     sheet = client.post(f"{url}/rig/sheet", json=document).json()

@@ -8,7 +8,7 @@ from hextan.core.body_document import parse_body
 from hextan.core.errors import InconsistentError, InvalidInputError
 from hextan.core.mounting import combinations, mounting_of, simplest, ways, why_not
 from hextan.core.package import Mount, MountAdapter
-from hextan.core.rig_document import parse_rig, rig_notes
+from hextan.core.rig_document import parse_rig, rig_notes, with_rigs
 from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import EXTENDER, K50, PLAIN, REDUCER, RELAY, W54, demo_package, kit_package, lens
 
@@ -160,6 +160,18 @@ def test_notes_on_adapters():
     assert notes["c"] == ["12.20 mm long."]
     assert notes["d"] == ["Impossible without glass: W54 sits 12.20 mm too near, infinity is out of reach."]
     assert notes["e"] == ["The mount Z is not described: its flange distance is not known."]
+
+
+def test_mounts_of_a_file_are_changed_by_name_and_keep_their_keys():
+    here = parse_rig(RIG)
+    file = parse_rig(
+        {"mounts": [{"key": "zz", "name": "K50", "flange_mm": 51.0}, {"key": "a", "name": "N30"}]}
+    )
+    now = with_rigs(here, [file])
+    assert [(m.name, m.flange_mm) for m in now.mounts] == [("W54", 38.2), ("K50", 51.0), ("N30", None)]
+    assert now.mounts[1].key == "b"
+    assert len({m.key for m in now.mounts}) == 3
+    assert now.adapters == here.adapters
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
 from tests.core.kits import a_lens, a_set
-from tests.ui.conftest import choose_lens
+from tests.ui.conftest import PATIENCE_MS, choose_lens
 from tests.ui.test_package_view import ask, cell, give
 
 
@@ -23,7 +23,7 @@ def at_first(base_url):
 @pytest.fixture
 def kit(page, base_url, complaints, at_first):
     """The address of the package; lens sets and mounts as they were, whatever earlier tests kept."""
-    page.set_default_timeout(8000)
+    page.set_default_timeout(PATIENCE_MS)
     at, sets, rig = at_first
     yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
     page.close()
@@ -183,6 +183,19 @@ def test_combinations_follow_the_flange_distance(mounts):
     expect(mounts.get_by_role("status")).to_have_text("kept")
     mounts.get_by_role("button", name="Undo").click()
     expect(row).to_contain_text("! K50 to W54, plain")
+
+
+def test_mounts_go_out_as_a_file_and_come_back(mounts):
+    with mounts.expect_download() as got:
+        mounts.get_by_role("link", name="Mounts and adapters as a file").click()
+    file = got.value.path().read_bytes()
+    give(mounts, "From a file", "bad.json", file.replace(b"50.4", b"-1"))
+    expect(mounts.get_by_role("alert").first).to_contain_text("mounts[1].flange_mm must be greater than 0")
+    give(mounts, "From a file", "good.json", file.replace(b"50.4", b"51.5"))
+    expect(cell(mounts, "Flange distance of K50")).to_have_value("51.5")
+    mounts.get_by_role("button", name="Undo").click()
+    expect(cell(mounts, "Flange distance of K50")).to_have_value("50.4")
+    expect(mounts.get_by_role("status")).to_have_text("kept")
 
 
 def test_an_adapter_that_cannot_be_is_refused_in_its_row(mounts):

@@ -13,6 +13,7 @@ from playwright.sync_api import expect
 
 from hextan.formats import formats_csv
 from tests.core.bodies import a_body, a_format, a_mode
+from tests.ui.conftest import PATIENCE_MS
 
 
 def ask(url, body=None, method="GET"):
@@ -57,7 +58,7 @@ def restore_once(at, bodies):
 @pytest.fixture
 def home(page, base_url, complaints, first):
     """The address of the package; the demo's bodies as they were, whatever earlier tests kept."""
-    page.set_default_timeout(8000)
+    page.set_default_timeout(PATIENCE_MS)
     at, documents = first
     restore(at, documents)
     yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"

@@ -1,4 +1,4 @@
-"""Bodies and lens sets out as files and in from files."""
+"""Bodies, lens sets, mounts and adapters out as files and in from files."""
 
 from __future__ import annotations
 
@@ -16,9 +16,10 @@ from hextan.api.package_schemas import BodyKept
 from hextan.api.plumbing import Db, Id, ProductionId
 from hextan.core.body_document import BodyDocument
 from hextan.core.lens_document import LensSetDocument
+from hextan.core.rig_document import RigDocument, with_rigs
 from hextan.formats import fdl, formats_csv, lenses_csv
-from hextan.formats.documents_json import BODY_FILE, LENS_FILE
-from hextan.store import bodies, repositories
+from hextan.formats.documents_json import BODY_FILE, LENS_FILE, RIG_FILE
+from hextan.store import bodies, repositories, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.lens_sets import LENS_SETS
 
@@ -157,3 +158,25 @@ def read_lenses(
     """Read lenses into a set, without keeping it: the page shows them, and they can be undone."""
     document = LENS_SETS.document_of(LENS_SETS.find(db, production_id, set_id))
     return LensesRead(document=lenses_csv.read_lenses(data, document))
+
+
+class RigRead(Shape):
+    """Mounts and adapters with those of a file in them; not kept yet."""
+
+    document: RigDocument
+
+
+@router.get("/rig/file", response_class=Response, responses=DOWNLOAD)
+def rig_file(production_id: ProductionId, db: Db) -> Response:
+    """Give mounts and adapters as a JSON file."""
+    production = repositories.find_production(db, production_id)
+    document = rigs.document_of(rigs.find_rig(db, production_id))
+    return _download(RIG_FILE.write([document]), "json", f"{production.name}, mounts and adapters")
+
+
+@router.post("/rig/file")
+def read_rig_file(production_id: ProductionId, data: FileBytes, db: Db) -> RigRead:
+    """Read mounts and adapters from a JSON file, without keeping them: those of the same name are changed."""
+    repositories.find_production(db, production_id)
+    here = rigs.document_of(rigs.find_rig(db, production_id))
+    return RigRead(document=with_rigs(here, RIG_FILE.read(data)))

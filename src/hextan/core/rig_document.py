@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from hextan.core.classes import FormatClass
 from hextan.core.contract import faults_of
-from hextan.core.document_parts import Name, Note, Part, Row
+from hextan.core.document_parts import Name, Note, Part, Row, new_key
 from hextan.core.errors import Fault, InconsistentError, InvalidInputError
 from hextan.core.package import Mount, MountAdapter
 
@@ -101,6 +102,20 @@ def check_rig(document: RigDocument, field: str = "") -> None:
             seen.add(row.name)
     if faults:
         raise InconsistentError.of(*faults)
+
+
+def with_rigs(here: RigDocument, others: Sequence[RigDocument]) -> RigDocument:
+    """Take mounts and adapters over from other documents: those of the same name are changed, others added."""
+    merged: dict[str, list[Any]] = {}
+    for name in ("mounts", "adapters"):
+        rows: dict[str, Any] = {row.name: row for row in getattr(here, name)}
+        for other in others:
+            for row in getattr(other, name):
+                # A row that is here keeps its key, and with it its number.
+                key = rows[row.name].key if row.name in rows else new_key()
+                rows[row.name] = row.model_copy(update={"key": key})
+        merged[name] = list(rows.values())
+    return here.model_copy(update=merged)
 
 
 def adapter_of(document: AdapterDocument, adapter_id: int = 0) -> MountAdapter:

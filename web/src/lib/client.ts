@@ -330,3 +330,10 @@ export const readSlowMotion = (id: number, ask: SlowAsk, signal: AbortSignal) =>
   outcome<SlowMotion>(
     http.POST('/api/productions/{production_id}/kit/slow-motion', { ...at(id), body: ask, signal }),
   )
+
+export const readRigFile = (id: number, file: Blob) =>
+  outcome<{ document: RigDocument }>(
+    http.POST('/api/productions/{production_id}/rig/file', { ...at(id), ...sent(file) }),
+  )
+
+export const rigFileAddress = (id: number) => `/api/productions/${id}/rig/file`

@@ -85,6 +85,17 @@
     move: (by: number) => applyAdapters(shifted(adapters, adapter?.key, by)),
     delete: () => applyAdapters(deleted(adapters, adapter?.key)),
   }
+  /** Why a file was refused. */
+  let refused = $state.raw<Problem | null>(null)
+  async function readFile(input: HTMLInputElement) {
+    const [file] = input.files ?? []
+    input.value = ''
+    if (!file) return
+    await editor?.settle()
+    const { data, problem: why } = await client.readRigFile(productionId, file)
+    refused = why ?? null
+    if (data) editor?.change(data.document)
+  }
   const words = (path: string) => {
     const [, rows, i, rest] = /^(mounts|adapters)\[(\d+)\]\.?(.*)$/.exec(path) ?? []
     if (i === undefined) return path
@@ -116,8 +127,26 @@
         onmove={forMounts.move}
         ondelete={forMounts.delete}
       />
+      <span class="files">
+        <a href={client.rigFileAddress(productionId)} download>Mounts and adapters as a file</a>
+        <label class="knob"
+          >From a file<input
+            class="sr-only"
+            type="file"
+            accept=".json,application/json"
+            onchange={(event) => void readFile(event.currentTarget)}
+          /></label
+        >
+      </span>
       <KeptState kept={editor.kept} faults={editor.faults} {words} />
     </div>
+    {#if refused}
+      <div class="fault" role="alert">
+        {#each refused.faults as fault, i (i)}<p><strong>{fault.field}</strong> {fault.rule}</p>{:else}<p>
+            {refused.message}
+          </p>{/each}
+      </div>
+    {/if}
     <MountGrid
       {mounts}
       chosen={mount?.key}
@@ -170,7 +199,22 @@
     align-items: center;
     gap: 0.3rem 1rem;
   }
-  h2 {
+  h2,
+  strong {
     font-weight: 500;
+  }
+  .files {
+    display: inline-flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.8rem;
+    font-size: 14px;
+  }
+  a {
+    color: var(--light);
+    text-decoration: underline;
+  }
+  .knob:focus-within {
+    outline: 2px solid var(--accent);
   }
 </style>
