@@ -45,8 +45,8 @@ def covering_from(by: CircleAxis, rows: Sequence[tuple[float, float]], needed_mm
     -------
     Focal length, stop or metres; None when even the largest row is too small.
 
-    >>> covering_from("stop", [(2.0, 28.0), (4.0, 30.0)], 29.0)
-    2.8284271247461903
+    >>> round(covering_from("stop", [(2.0, 28.0), (4.0, 30.0)], 29.0), 4)
+    2.8284
     """
     places = sorted((_scale(by, where), mm) for where, mm in rows)
     before: tuple[float, float] | None = None

@@ -25,7 +25,7 @@
 
 <section aria-label="What goes on what">
   <h2>What goes on what</h2>
-  <p class="soft">
+  <p class="soft counts">
     {#each counts as { verdict, count } (verdict)}<span class={verdict}
         >{SIGNS[verdict].sign} {count} {SIGNS[verdict].words}</span
       >
@@ -95,6 +95,7 @@
 <style>
   section {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 4px;
     margin-top: 8px;
   }
@@ -102,7 +103,7 @@
   strong {
     font-weight: 500;
   }
-  p span {
+  .counts span {
     margin-right: 0.9rem;
     white-space: nowrap;
   }
