@@ -103,8 +103,12 @@
   strong {
     font-weight: 500;
   }
+  .counts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 0.9rem;
+  }
   .counts span {
-    margin-right: 0.9rem;
     white-space: nowrap;
   }
   .set-row th {
