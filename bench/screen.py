@@ -161,7 +161,7 @@ def measure(address: str) -> list[Result]:
         page.wait_for_function("document.querySelector('[role=status]')?.textContent.trim() === 'kept'")
         typed = page.evaluate(TYPE, MOVES // 2)
         page.goto(_large_kit(address))
-        page.wait_for_selector(f'td[data-r="0"][data-c="{MATRIX - 1}"]')
+        page.wait_for_selector('td[data-r="0"][data-c="0"]')
         redrawn = page.evaluate(REDRAW, 20)
         browser.close()
     if dragged is None:

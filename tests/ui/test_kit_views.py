@@ -317,6 +317,10 @@ def test_the_end_of_a_long_matrix_is_drawn_when_it_is_reached(matrix):
     for _ in range(38):
         matrix.keyboard.press("ArrowDown")
     expect(matrix.locator(".told")).to_contain_text("Bowl 8 fisheye in Full 6.4K raw")
+    assert matrix.locator("td[data-c='21']").count() == 0
+    for _ in range(21):
+        matrix.keyboard.press("ArrowRight")
+    expect(matrix.locator(".told")).to_contain_text("Bowl 8 fisheye in Fastest 1.4K raw")
     matrix.locator(".scroll").evaluate("(box) => box.scrollTo(0, 0)")
     expect(matrix.locator("td[data-r='0'][data-c='0']")).to_be_visible()
 

@@ -10,15 +10,17 @@
   }
   let { matrix, hrefOf }: Props = $props()
 
-  // Of a large kit only the rows near the view have their cells drawn; the others keep their height.
+  // Of a large kit only the cells near the view are drawn; rows keep their height, and columns the width of their heads.
   let scroller = $state<HTMLElement>()
   let rowPx = $state(35)
   let from = $state(0)
   let to = $state(24)
+  let left = $state(0)
+  let right = $state(16)
   const MARGIN = 3
   function lookAround() {
     if (!scroller) return
-    const { scrollTop, clientHeight } = scroller
+    const { scrollTop, clientHeight, scrollLeft, clientWidth } = scroller
     const rows = [...scroller.querySelectorAll<HTMLElement>('tr[data-row]')]
     const first = rows.findIndex((row) => row.offsetTop + row.offsetHeight >= scrollTop)
     const last = rows.findIndex((row) => row.offsetTop > scrollTop + clientHeight)
@@ -26,10 +28,16 @@
     if (drawn?.offsetHeight) rowPx = drawn.offsetHeight
     from = Math.max(0, first - MARGIN)
     to = (last < 0 ? rows.length : last) + MARGIN
+    const heads = [...scroller.querySelectorAll<HTMLElement>('th[data-head]')]
+    const begin = heads.findIndex((head) => head.offsetLeft + head.offsetWidth >= scrollLeft)
+    const end = heads.findIndex((head) => head.offsetLeft > scrollLeft + clientWidth)
+    left = Math.max(0, begin - MARGIN)
+    right = Math.min(heads.length, (end < 0 ? heads.length : end) + MARGIN)
   }
-  // The first rows are measured once they are there.
+  // Another matrix has other rows and columns in view: they are measured once they are there.
   $effect(() => {
-    if (matrix.rows.length) lookAround()
+    void matrix
+    lookAround()
   })
   /** The cell under the pointer or the keyboard: row and column. */
   let at = $state<{ row: number; column: number } | null>(null)
@@ -74,6 +82,8 @@
     const [a, b] = [r.verdict[j] ?? 'unknown', r.long?.verdict[j]]
     return b && b !== a ? ([a, b] as const) : ([a] as const)
   }
+  /** Room for the widest cell: a zoom has two figures. */
+  const headPx = $derived(matrix.rows.some((r) => r.long) ? 118 : 86)
   const bodies = $derived(
     matrix.columns.reduce<{ name: string; count: number }[]>((list, c) => {
       const last = list.at(-1)
@@ -136,6 +146,8 @@
         {#each matrix.columns as c, j (c.format_id)}
           <th
             scope="col"
+            data-head
+            style:min-width="{headPx}px"
             class:lit={at?.column === j}
             title="{c.mode}{c.also.length ? `; also ${c.also.join(', ')}` : ''}; picture {mm(
               c.picture_mm[0],
@@ -163,8 +175,10 @@
               >{/if}</th
           >
           {#if i >= from && i < to}
-            {#each matrix.columns as c, j (c.format_id)}
-              <td data-r={i} data-c={j} tabindex={i === 0 && j === 0 ? 0 : -1} class={verdict(r, j)[0]}
+            {#if left > 0}<td colspan={left}></td>{/if}
+            {#each matrix.columns.slice(left, right) as c, n (c.format_id)}
+              {@const j = left + n}
+              <td data-r={i} data-c={j} tabindex={i === from && j === left ? 0 : -1} class={verdict(r, j)[0]}
                 >{#if r.verdict[j] === 'impossible'}–{:else}<span class="eff">{cellText(r, j) || 'fish'}</span
                   ><span class="sign"
                     >{verdict(r, j)
@@ -173,6 +187,7 @@
                   ><br /><span class="deg">{angleText(r, j)}</span>{/if}</td
               >
             {/each}
+            {#if right < matrix.columns.length}<td colspan={matrix.columns.length - right}></td>{/if}
           {:else}<td colspan={matrix.columns.length} style:height="{rowPx}px"></td>{/if}
         </tr>
       {:else}
