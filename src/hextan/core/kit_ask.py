@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import Field
 
 from hextan.core.bench_state import BenchDelivery, BenchReference, Id
-from hextan.core.contract import FocalMm, Fps, Metres, Stop, faults_of
+from hextan.core.contract import FocalMm, Fps, Metres, Stop
 from hextan.core.document_parts import Part
-from hextan.core.errors import InvalidInputError
 
 
 class KitAsk(Part):
@@ -109,17 +108,3 @@ class CoverageAsk(KitAsk):
     focus_m: Metres | None = None
     #: As it is put on; the least trouble when None.
     adapter_ids: Annotated[list[Id], Field(max_length=2)] | None = None
-
-
-def parse_ask(model: type[BaseModel], data: Any) -> Any:
-    """Check an ask given as plain data.
-
-    Raises
-    ------
-    InvalidInputError
-        Names each field that breaks a rule.
-    """
-    try:
-        return model.model_validate(data)
-    except ValidationError as error:
-        raise InvalidInputError.of(*faults_of(error)) from None

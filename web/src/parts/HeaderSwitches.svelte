@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { BenchState, Package } from '../lib/types'
   import { COC_CHOICES, cocChoice } from './coc'
+  import ReferenceChoice from './ReferenceChoice.svelte'
 
   interface Props {
     state: BenchState
@@ -8,56 +9,18 @@
     onchange: (part: Partial<BenchState>, kind?: string) => void
   }
   let { state: bench, package: equipment, onchange }: Props = $props()
-
-  const reference = $derived(bench.reference)
-  const referenceValue = $derived(
-    reference.name === 'scan_mode' ? `window${reference.scan_mode_id}` : (reference.name ?? 'super35'),
-  )
-
-  function chooseReference(value: string) {
-    const id = /^window(\d+)$/.exec(value)?.[1]
-    const named = value === 'full_frame' ? 'full_frame' : 'super35'
-    onchange({
-      reference: id
-        ? { ...reference, name: 'scan_mode', scan_mode_id: Number(id) }
-        : { ...reference, name: named, scan_mode_id: null },
-    })
-  }
 </script>
 
 <div class="switches">
-  <label
+  <span
     ><span class="soft">crop against</span>
-    <select
-      class="set"
-      aria-label="Reference for crop factors"
-      value={referenceValue}
-      onchange={(event) => chooseReference(event.currentTarget.value)}
-    >
-      <option value="super35">Super 35</option>
-      <option value="full_frame">full frame</option>
-      {#each equipment.bodies as body (body.id)}
-        <optgroup label={body.name}>
-          {#each body.modes as mode (mode.id)}<option value="window{mode.id}">{mode.name}</option>{/each}
-        </optgroup>
-      {/each}
-    </select></label
-  >
-  <label
-    ><span class="soft">by</span>
-    <select
-      class="set"
-      aria-label="Dimension that sets the crop"
-      value={reference.by}
-      onchange={(event) =>
-        onchange({
-          reference: { ...reference, by: event.currentTarget.value as BenchState['reference']['by'] },
-        })}
-    >
-      <option value="width">width</option>
-      <option value="height">height</option>
-      <option value="diagonal">diagonal</option>
-    </select></label
+    <ReferenceChoice
+      value={bench.reference}
+      package={equipment}
+      label="Reference for crop factors"
+      dimensionLabel="Dimension that sets the crop"
+      onchange={(reference) => onchange({ reference })}
+    /></span
   >
   <label
     ><span class="soft">sharp to</span>

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import type { BenchState, KitAsk, Package } from '../lib/types'
+  import type { KitAsk, Package } from '../lib/types'
   import { ASPECTS, aspectLabel } from './links'
+  import ReferenceChoice from './ReferenceChoice.svelte'
 
   interface Props {
     ask: KitAsk
@@ -14,18 +15,6 @@
   let { ask, package: equipment, ways = true, parts = true, onchange }: Props = $props()
 
   const reference = $derived(ask.reference ?? { name: 'super35' as const, by: 'width' as const })
-  const referenceValue = $derived(
-    reference.name === 'scan_mode' ? `window${reference.scan_mode_id}` : (reference.name ?? 'super35'),
-  )
-  function setReference(value: string) {
-    const id = /^window(\d+)$/.exec(value)?.[1]
-    const name = value === 'full_frame' ? 'full_frame' : 'super35'
-    onchange({
-      reference: id
-        ? { ...reference, name: 'scan_mode', scan_mode_id: Number(id) }
-        : { ...reference, name, scan_mode_id: null },
-    })
-  }
   const crops = $derived(
     equipment.bodies.flatMap((body) => body.crops.map((crop) => ({ ...crop, body: body.name }))),
   )
@@ -43,33 +32,13 @@
 <div class="settings">
   <span class="item"
     ><span class="soft">Against</span>
-    <select
-      class="set"
-      aria-label="Reference for crop factors"
-      value={referenceValue}
-      onchange={(event) => setReference(event.currentTarget.value)}
-    >
-      <option value="super35">Super 35</option>
-      <option value="full_frame">full frame</option>
-      {#each equipment.bodies as body (body.id)}
-        <optgroup label={body.name}>
-          {#each body.modes as mode (mode.id)}<option value="window{mode.id}">{mode.name}</option>{/each}
-        </optgroup>
-      {/each}
-    </select>
-    <select
-      class="set"
-      aria-label="Dimension that sets the crop"
-      value={reference.by}
-      onchange={(event) =>
-        onchange({
-          reference: { ...reference, by: event.currentTarget.value as BenchState['reference']['by'] },
-        })}
-    >
-      <option value="width">by width</option>
-      <option value="height">by height</option>
-      <option value="diagonal">by diagonal</option>
-    </select></span
+    <ReferenceChoice
+      value={reference}
+      package={equipment}
+      label="Reference for crop factors"
+      dimensionLabel="Dimension that sets the crop"
+      onchange={(value) => onchange({ reference: value })}
+    /></span
   >
   <label class="item"
     ><span class="soft">Delivered</span>

@@ -3,6 +3,7 @@
   import type { KitMatch, MatchAsk, Matched, Package, Problem, Unit } from '../lib/types'
   import DistanceField from './DistanceField.svelte'
   import GridCell from './GridCell.svelte'
+  import ReferenceChoice from './ReferenceChoice.svelte'
 
   interface Props {
     ask: MatchAsk
@@ -17,15 +18,6 @@
   let open = $state<number | null>(null)
 
   const on = $derived(ask.on ?? { name: 'full_frame' as const, by: 'width' as const })
-  const onValue = $derived(on.name === 'scan_mode' ? `window${on.scan_mode_id}` : (on.name ?? 'full_frame'))
-  function setOn(value: string) {
-    const id = /^window(\d+)$/.exec(value)?.[1]
-    onchange({
-      on: id
-        ? { ...on, name: 'scan_mode', scan_mode_id: Number(id) }
-        : { ...on, name: value === 'super35' ? 'super35' : 'full_frame', scan_mode_id: null },
-    })
-  }
   const setting = (m: Matched) => `${m.lens}${m.zoom ? ` at ${mm(m.set_mm)}` : ''}`
   const signed = (value: number, digits: number, unit: string) =>
     `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(digits)}${unit}`
@@ -43,30 +35,13 @@
         fault={fault('focal_mm')}
         oninput={(value) => onchange({ focal_mm: value as number })}
       />mm on
-      <select
-        class="set"
-        aria-label="Window of the wanted lens"
-        value={onValue}
-        onchange={(event) => setOn(event.currentTarget.value)}
-      >
-        <option value="full_frame">full frame</option>
-        <option value="super35">Super 35</option>
-        {#each equipment.bodies as body (body.id)}
-          <optgroup label={body.name}>
-            {#each body.modes as mode (mode.id)}<option value="window{mode.id}">{mode.name}</option>{/each}
-          </optgroup>
-        {/each}
-      </select>
-      <select
-        class="set"
-        aria-label="Dimension that is matched"
-        value={on.by}
-        onchange={(event) => onchange({ on: { ...on, by: event.currentTarget.value as 'width' } })}
-      >
-        <option value="width">by width</option>
-        <option value="height">by height</option>
-        <option value="diagonal">by diagonal</option>
-      </select></span
+      <ReferenceChoice
+        value={on}
+        package={equipment}
+        label="Window of the wanted lens"
+        dimensionLabel="Dimension that is matched"
+        onchange={(value) => onchange({ on: value })}
+      /></span
     >
     <span class="item"
       ><span class="soft">subject at</span><DistanceField
