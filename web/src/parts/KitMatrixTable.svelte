@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte'
   import { degrees, highestRate, mm } from '../lib/format'
   import type { KitMatrix, MatrixRow } from '../lib/types'
   import { COVERAGE } from './mounting'
@@ -57,16 +58,21 @@
     if (!cell) return
     at = { row: Number(cell.dataset.r), column: Number(cell.dataset.c) }
   }
-  function onkeydown(event: KeyboardEvent) {
-    const [down, right] = MOVES[event.key] ?? []
-    if (down === undefined || right === undefined || !at) return
-    const next = scroller?.querySelector<HTMLElement>(
-      `td[data-r="${at.row + down}"][data-c="${at.column + right}"]`,
-    )
-    if (!next) return
+  async function onkeydown(event: KeyboardEvent) {
+    const [down, across] = MOVES[event.key] ?? []
+    if (down === undefined || across === undefined || !at) return
+    const row = Math.max(0, Math.min(matrix.rows.length - 1, at.row + down))
+    const column = Math.max(0, Math.min(matrix.columns.length - 1, at.column + across))
+    if (row === at.row && column === at.column) return
     event.preventDefault()
-    // Scrolling to it draws the rows beyond.
-    next.focus()
+    // A key that is held runs ahead of the drawing: where it leads is drawn first.
+    at = { row, column }
+    from = Math.min(from, row)
+    to = Math.max(to, row + 1)
+    left = Math.min(left, column)
+    right = Math.max(right, column + 1)
+    await tick()
+    scroller?.querySelector<HTMLElement>(`td[data-r="${at.row}"][data-c="${at.column}"]`)?.focus()
   }
   const cellText = (r: MatrixRow, j: number) => {
     const short = r.effective_mm[j]
