@@ -102,11 +102,11 @@ def test_field_is_drawn_as_wide_as_it_is(index, squeeze):
     assert abs(crossing[1] - crossing[0]) == pytest.approx(drawn["field_width_m"], rel=1e-9)
 
 
-def test_off_centre_window_looks_to_the_other_side():
-    """The image is upside down: a window to the right of the axis sees what lies left of it."""
+def test_off_centre_window_looks_to_its_own_side():
+    """Offsets are counted as the picture is seen: a window to the right of the axis sees what lies right of it."""
     arc = next(c for c in plan(2)["cones"] if c["chosen"])["points_m"][1:]
     middle = (arc[0][1] + arc[-1][1]) / 2
-    assert middle < 0
+    assert middle > 0
 
 
 def test_fisheye_beyond_its_law_is_not_drawn():

@@ -145,9 +145,9 @@ def test_bounds_of_classes(bound, wider):
 @settings(max_examples=60, deadline=None)
 @given(st.floats(5, 60), st.floats(3, 50), st.floats(3, 40))
 def test_a_centred_window_is_as_dark_as_one_that_is_hardly_moved(circle, w, h):
-    """The quarter that stands for four, against the general sum."""
+    """The quarter that stands for four, against the general sum, whose roots of small differences lose digits."""
     centred = float(dark_share(circle, w, h))
-    assert centred == pytest.approx(float(dark_share(circle, w, h, 1e-12, 0.0)), abs=1e-9)
+    assert centred == pytest.approx(float(dark_share(circle, w, h, 1e-12, 0.0)), abs=1e-7)
     assert 0 <= centred <= 1
 
 

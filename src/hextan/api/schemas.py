@@ -11,6 +11,7 @@ from hextan.core.bench_state import BenchState
 from hextan.core.classes import FormatClass
 from hextan.core.contract import Metres
 from hextan.core.package import Package
+from hextan.core.scene import Kind
 
 
 class Health(Shape):
@@ -339,6 +340,15 @@ class Cone(Shape):
     points_m: list[list[float]]
 
 
+class Movement(Shape):
+    """How far the subject moves, and whether the depth holds it."""
+
+    from_m: float
+    to_m: float
+    holds: bool | None
+    text: str
+
+
 class PlanView(Shape):
     """The plan view, metres."""
 
@@ -353,6 +363,7 @@ class PlanView(Shape):
     field_height_m: float | None
     cones: list[Cone]
     person_m: dict[str, float]
+    movement: Movement | None
 
 
 class MapRect(Shape):
@@ -398,6 +409,86 @@ class WindowMap(Shape):
     words: list[Words]
 
 
+class FinderRect(Shape):
+    """A frame in the finder, mm from the optical axis, de-squeezed and upright."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+class OtherFrame(FinderRect):
+    """The frame of another delivery."""
+
+    aspect: float
+
+
+class FinderCircle(Shape):
+    """The image circle, an oval where the picture is de-squeezed."""
+
+    rx: float
+    ry: float
+
+
+class BlurOval(Shape):
+    """What a point becomes, mm as it is seen de-squeezed."""
+
+    width: float
+    height: float
+
+
+class FinderPart(Shape):
+    """An outline."""
+
+    part: Literal["body", "head", "lamp", "post", "shore"]
+    points: list[list[float]]
+
+
+class FinderObject(Shape):
+    """A thing as the finder shows it; nothing to draw behind the entrance pupil."""
+
+    key: str
+    kind: Kind
+    name: str
+    distance_m: float
+    aside_m: float
+    parts: list[FinderPart]
+    at: list[float] | None
+    blur: BlurOval | None
+    blur_share: float | None
+    sharp: bool | None
+    size_ratio: float | None
+    height_share: float | None
+    in_picture: bool
+
+
+class Perspective(Shape):
+    """What the camera's place does, in numbers."""
+
+    pupil_to_subject_m: float
+    face_ratio: float | None
+    caution: str | None
+    words: list[str]
+
+
+class Viewfinder(Shape):
+    """The picture through the finder; objects from far to near."""
+
+    recorded: FinderRect
+    picture: FinderRect
+    framed: FinderRect
+    others: list[OtherFrame]
+    title_safe: FinderRect | None
+    circle: FinderCircle | None
+    squeeze: float
+    image_mm: float
+    horizon_blur: BlurOval | None
+    projection: str
+    objects: list[FinderObject]
+    perspective: Perspective
+
+
 class Step(Shape):
     """One step of a derivation."""
 
@@ -420,4 +511,5 @@ class BenchView(Shape):
     suited: list[SuitedFormat]
     plan: PlanView
     window_map: WindowMap
+    viewfinder: Viewfinder
     derivations: dict[str, list[Step]]

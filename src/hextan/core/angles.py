@@ -25,6 +25,14 @@ _FIELD_ANGLE: dict[str, Callable[[Floats], Floats]] = {
     "stereographic": lambda r: 2.0 * np.arctan(r / 2.0),
     "orthographic": np.arcsin,
 }
+#: Image height in units of the focal length of a field angle in radians: the laws the other way round.
+_IMAGE_HEIGHT: dict[str, Callable[[Floats], Floats]] = {
+    "rectilinear": np.tan,
+    "equidistant": lambda angle: angle,
+    "equisolid": lambda angle: 2.0 * np.sin(angle / 2.0),
+    "stereographic": lambda angle: 2.0 * np.tan(angle / 2.0),
+    "orthographic": np.sin,
+}
 #: The laws in words, for derivations and notes.
 LAWS: dict[str, str] = {
     "rectilinear": "r = f·tan θ",
@@ -61,6 +69,23 @@ def field_angle_rad(image_height_mm: Real, focal_mm: Real, projection: str = "re
     positive(focal_mm=focal_mm)
     with np.errstate(invalid="ignore"):
         return _FIELD_ANGLE[projection](np.asarray(image_height_mm, dtype=float) / focal_mm)
+
+
+def image_height_mm(angle_rad: Real, focal_mm: Real, projection: str = "rectilinear") -> Floats:
+    """Distance from the axis, on the sensor, at which a field angle is imaged.
+
+    Raises
+    ------
+    InvalidInputError
+        A focal length that is not above zero.
+    KeyError
+        An unknown projection.
+
+    >>> round(float(image_height_mm(np.pi / 2, 10.0, "equidistant")), 3)
+    15.708
+    """
+    positive(focal_mm=focal_mm)
+    return np.asarray(focal_mm * _IMAGE_HEIGHT[projection](np.asarray(angle_rad, dtype=float)))
 
 
 def angle_of_view_deg(

@@ -25,6 +25,7 @@ from hextan.core.kit_ask import KitAsk
 from hextan.core.lens_setting import LensSetting, adapters_by_id
 from hextan.core.package import FormatInPackage, LensOnBody, Package
 from hextan.core.readout import rate_fits
+from hextan.core.viewfinder import viewfinder
 
 
 def bench_view(
@@ -66,7 +67,8 @@ def bench_view(
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
         "kit": _lens_choices(package, state),
         "suited": _suited(rows, setting),
-        "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m),
+        "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m, state.movement_m),
+        "viewfinder": viewfinder(result, index, state.scene, state.subject_m, float(result.coc_mm[index])),
         "window_map": window_map(result, index, chosen.body, chosen.mode),
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
     }

@@ -10,6 +10,7 @@ from hextan.core.contract import Coc, CocByDiagonal, FocalMm, Fps, Metres, Stop,
 from hextan.core.errors import InvalidInputError, NotFoundError
 from hextan.core.package import Package
 from hextan.core.references import By
+from hextan.core.scene import Scene
 
 SCHEMA = "hextan.bench"
 SCHEMA_VERSION = 1
@@ -75,6 +76,9 @@ class BenchState(_Part):
     delivery: BenchDelivery = BenchDelivery()
     reference: BenchReference = BenchReference()
     coc: Coc = CocByDiagonal()
+    #: How far the subject moves back and forth along the axis, from end to end.
+    movement_m: Annotated[float, Field(ge=0, le=1000)] = 0.0
+    scene: Scene = Scene()
     unit: Literal["m", "ft"] = "m"
     pinned: Annotated[list[Id], Field(max_length=4)] = []
     ladder: LadderFilter = LadderFilter()

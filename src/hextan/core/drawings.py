@@ -13,7 +13,7 @@ import numpy as np
 
 from hextan.core import angles, coverage
 from hextan.core.computation import Evaluation
-from hextan.core.distances import METRES
+from hextan.core.distances import METRES, both_units
 from hextan.core.package import Body, ScanMode
 
 #: Breadth and depth of shoulders and breadth of a head, seen from above, in metres (common practice,
@@ -74,8 +74,7 @@ def cone(result: Evaluation, index: int, reach_m: float) -> list[list[float]]:
     rectilinear = lens.projection == "rectilinear"
     focal = result.lens.focal_mm
     image = focal * (1 + m / lens.pupil_magnification) if rectilinear and math.isfinite(m) else focal
-    # The image is upside down: what lies right of the axis on the sensor is seen on the left.
-    edges = angles.field_angle_rad(np.array([-(dx + half), -(dx - half)]), image, lens.projection)
+    edges = angles.field_angle_rad(np.array([dx - half, dx + half]), image, lens.projection)
     if np.isnan(edges).any():
         return []
     apex = float(np.broadcast_to(t.origin_mm, c.picture_w.shape)[index]) / 1000
@@ -92,6 +91,7 @@ def plan_view(
     subject_m: float,
     unit: str,
     extent_m: float | None = None,
+    movement_m: float = 0.0,
 ) -> dict[str, Any]:
     """Lay out the plan view.
 
@@ -126,7 +126,31 @@ def plan_view(
             for key, index in shown.items()
         ],
         "person_m": PERSON_M,
+        "movement": movement(subject_m, movement_m, at(t.near_mm), far) if movement_m > 0 else None,
     }
+
+
+def movement(
+    subject_m: float, movement_m: float, near_m: float | None, far_m: float | None
+) -> dict[str, Any]:
+    """Tell whether the depth holds a subject that moves back and forth; a far limit of None is infinity.
+
+    >>> movement(3.0, 0.4, 2.9, 3.4)["text"]
+    'Moving from 2.80 m (9\' 2") to 3.20 m (10\' 6"): soft in front, by 0.10 m.'
+    """
+    nearest, farthest = max(subject_m - movement_m / 2, 0.0), subject_m + movement_m / 2
+    told = f"Moving from {both_units(nearest)} to {both_units(farthest)}: "
+    if near_m is None:
+        return {"from_m": nearest, "to_m": farthest, "holds": None, "text": f"{told}no depth is known."}
+    in_front = max(near_m - nearest, 0.0)
+    behind = 0.0 if far_m is None else max(farthest - far_m, 0.0)
+    soft = [
+        f"{side}, by {amount:.2f} m"
+        for side, amount in (("in front", in_front), ("behind", behind))
+        if amount > 1e-9
+    ]
+    text = f"{told}soft {' and '.join(soft)}." if soft else f"{told}it stays inside the depth."
+    return {"from_m": nearest, "to_m": farthest, "holds": not soft, "text": text}
 
 
 def _rect(name: str, width: float, height: float, x: float, y: float) -> dict[str, Any]:

@@ -15,6 +15,7 @@ from hextan.core.body_document import parse_body
 from hextan.core.lens_document import parse_lens_set
 from hextan.core.package_settings import parse_settings
 from hextan.core.rig_document import parse_rig
+from hextan.core.scene import Scene
 from hextan.store import rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
@@ -106,4 +107,5 @@ def _first_bench(
         subject_m=data["subject_m"],
         pinned=[formats[name] for name in data["pinned"]],
         delivery=BenchDelivery(**data["delivery"]),
+        scene=Scene.model_validate(data["scene"]),
     )

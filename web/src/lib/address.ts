@@ -1,4 +1,5 @@
 /** The Bench's state in the address bar: a link opens the same picture. */
+import { readScene, writeScene } from './scene'
 import type { BenchState } from './types'
 
 type Read = (text: string, state: BenchState) => Partial<BenchState> | null
@@ -98,6 +99,15 @@ const PARTS: Record<string, [Read, Write]> = {
     (state) => String(state.reference.by),
   ],
   sharp: [readCoc, writeCoc],
+  // Links from before there was a scene keep the one that is there.
+  scene: [
+    (text) => {
+      const scene = readScene(text)
+      return scene && { scene }
+    },
+    (state) => writeScene(state.scene),
+  ],
+  moves: [(text) => ({ movement_m: number(text) ?? 0 }), (state) => shown(state.movement_m || null) ?? ''],
   unit: [(text) => (text === 'm' || text === 'ft' ? { unit: text } : null), (state) => state.unit],
   pins: [(text) => ({ pinned: list(text).slice(0, 4) }), (state) => state.pinned.join('.')],
   show: [

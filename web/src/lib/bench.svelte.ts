@@ -20,6 +20,8 @@ export class Bench {
   open = $state.raw<number[]>([])
   steps = $state.raw({ back: 0, forth: 0 })
   dragging = $state(false)
+  /** How far the plan view is to reach, metres; null as the subject asks. */
+  reach = $state.raw<number | null>(null)
 
   #version: number
   #history: History<BenchState>
@@ -27,7 +29,7 @@ export class Bench {
     () => ({
       state: this.state,
       open_rows: this.open,
-      plan_extent_m: this.dragging ? (this.view?.plan.extent_m ?? null) : null,
+      plan_extent_m: this.dragging ? (this.view?.plan.extent_m ?? null) : this.reach,
     }),
     async (ask, signal) => {
       const { data, problem } = await client.viewBench(this.productionId, ask, signal)
@@ -108,6 +110,11 @@ export class Bench {
     this.#latest.want()
   }
 
+  setReach(metres: number | null) {
+    this.reach = metres
+    this.#latest.want()
+  }
+
   drag(on: boolean) {
     this.dragging = on
     if (!on) this.#latest.want()
@@ -141,7 +148,7 @@ export class Bench {
 
   /** Write the state into the address, and the steps of undo into the session. */
   #note() {
-    history.replaceState(history.state, '', `?${toQuery(this.state)}`)
+    history.replaceState(history.state, '', `?${toQuery(this.state)}${location.hash}`)
     const { past, future } = this.#history
     try {
       sessionStorage.setItem(

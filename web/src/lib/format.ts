@@ -63,6 +63,12 @@ export function stepDistance(metres: number, unit: Unit, steps: number): number 
   return Number(Math.max(moved, step).toFixed(6))
 }
 
+/** Where something stands beside the axis, on whole steps of the unit. */
+export function snapAside(metres: number, unit: Unit, steps = 0): number {
+  const step = unit === 'm' ? 0.05 : INCH_M
+  return Number(((Math.round(metres / step) + steps) * step).toFixed(6))
+}
+
 /** An exact rate as it is printed: 24000/1001 is 23.976, 30..60 is 30–60. */
 function rateText(exact: string): string {
   return exact

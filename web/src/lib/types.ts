@@ -2,7 +2,9 @@
 import type { components } from './generated/api'
 
 type Schemas = components['schemas']
-export type BenchState = Required<Schemas['BenchState']>
+export type SceneObject = Required<Schemas['SceneObject']>
+export type Scene = Omit<Required<Schemas['Scene']>, 'objects'> & { objects: SceneObject[] }
+export type BenchState = Omit<Required<Schemas['BenchState']>, 'scene'> & { scene: Scene }
 export type BenchView = Schemas['BenchView']
 export type LadderRow = Schemas['LadderRow']
 export type Package = Schemas['PackageRead']
@@ -12,6 +14,8 @@ export type ScanMode = Schemas['ModeRead']
 export type Body = Schemas['BodyRead']
 export type Lens = Schemas['LensRead']
 export type PlanGeometry = Schemas['PlanView']
+export type FinderView = Schemas['Viewfinder']
+export type FinderObject = Schemas['FinderObject']
 export type MapGeometry = Schemas['WindowMap']
 export type Step = Schemas['Step']
 export type Note = Schemas['Note']

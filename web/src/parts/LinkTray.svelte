@@ -61,6 +61,26 @@
     <button class="knob" disabled={state.focus_m === null} onclick={() => onchange({ focus_m: null })}
       >Focus on the subject</button
     >
+    <label class="item"
+      ><input
+        type="checkbox"
+        checked={state.movement_m > 0}
+        onchange={(event) => onchange({ movement_m: event.currentTarget.checked ? 0.4 : 0 })}
+      />
+      moves back and forth</label
+    >
+    {#if state.movement_m > 0}
+      <span class="item"
+        ><span class="soft">over</span>
+        <DistanceField
+          label="Movement from end to end"
+          metres={state.movement_m}
+          unit={state.unit}
+          {read}
+          onchange={(movement_m, kind) => onchange({ movement_m }, kind)}
+        /></span
+      >
+    {/if}
     <span class="soft">Distances count from the sensor plane, as the focus mark does.</span>
   {:else if link === 'lens'}
     {#if zoom}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { distance, distanceWithUnit } from '../lib/format'
-  import type { PlanGeometry, Unit } from '../lib/types'
+  import type { FinderObject, PlanGeometry, Unit } from '../lib/types'
+  import PlanObjects from './PlanObjects.svelte'
   import { PlanDrag, type Handle } from './plan.svelte'
 
   interface Props {
@@ -8,15 +9,21 @@
     unit: Unit
     /** Names of the formats whose fields are drawn, by id. */
     names: Map<number, string>
+    objects: FinderObject[]
+    /** How far the plan reaches, metres; null as the subject asks. */
+    reach: number | null
+    onreach: (metres: number | null) => void
+    onplace: (key: string, distance_m: number, aside_m: number, kind: string) => void
     onmove: (handle: Handle, metres: number, kind: string) => void
     ondrag: (on: boolean) => void
   }
-  let { plan, unit, names, onmove, ondrag }: Props = $props()
+  let { plan, unit, names, objects, reach, onreach, onplace, onmove, ondrag }: Props = $props()
 
   let width = $state(760)
   let height = $state(280)
   let svg: SVGSVGElement
   const LEFT = 46
+  const REACHES = [6, 15, 40, 100, 250]
   const RIGHT = 18
   const id = $props.id()
 
@@ -51,6 +58,19 @@
   <figcaption>
     Plan view to scale <span class="soft">
       · field {distanceWithUnit(plan.field_width_m, unit)} × {distanceWithUnit(plan.field_height_m, unit)} in focus</span
+    >
+    <label class="reach"
+      ><span class="soft">reach</span>
+      <select
+        class="set"
+        aria-label="Reach of the plan view"
+        value={String(reach ?? '')}
+        onchange={(event) => onreach(event.currentTarget.value ? Number(event.currentTarget.value) : null)}
+        ><option value="">as the subject</option>
+        {#each REACHES as metres (metres)}<option value={String(metres)}
+            >{distanceWithUnit(metres, unit)}</option
+          >{/each}</select
+      ></label
     >
   </figcaption>
   <div class="canvas" bind:clientWidth={width} bind:clientHeight={height}>
@@ -117,6 +137,19 @@
           <line x1={x(0)} x2={x(0)} y1={axis - 17} y2={axis + 17} />
         </g>
       </g>
+      <g clip-path="url(#{id}-frame)"
+        ><PlanObjects {objects} {unit} {x} {y} {px} {width} height={height - 22} {onplace} {ondrag} /></g
+      >
+      {#if plan.movement}
+        {@const [a, b] = [x(plan.movement.from_m), x(plan.movement.to_m)]}
+        <g class="moves" class:soft-moves={plan.movement.holds === false} data-testid="movement">
+          <title>{plan.movement.text}</title>
+          <path d="M{a},{axis - 34} v12 M{a},{axis - 28} H{b} M{b},{axis - 34} v12" />
+          <text x={(a + b) / 2} y={axis - 38} text-anchor="middle"
+            >{plan.movement.holds === null ? 'moves' : plan.movement.holds ? 'holds' : 'goes soft'}</text
+          >
+        </g>
+      {/if}
       {#if plan.near_m !== null}
         <text
           class="figure limit"
@@ -241,6 +274,24 @@
   .hyper {
     stroke: var(--accent);
     stroke-dasharray: 2 4;
+  }
+  .reach {
+    float: right;
+  }
+  .moves path {
+    fill: none;
+    stroke: var(--ok);
+    stroke-width: 2;
+  }
+  .moves text {
+    fill: var(--ok);
+  }
+  .soft-moves path {
+    stroke: var(--bad);
+    stroke-dasharray: 4 3;
+  }
+  .soft-moves text {
+    fill: var(--bad);
   }
   .camera * {
     fill: var(--panel);

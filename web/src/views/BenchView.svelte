@@ -2,9 +2,12 @@
   import type { Bench } from '../lib/bench.svelte'
   import { readDistance } from '../lib/client'
   import { stepDistance } from '../lib/format'
+  import { tabOf, type BenchTab } from '../lib/benchTabs'
   import { modeSwitch } from '../lib/mode.svelte'
   import { neighbour, runShortcut, type Shortcut } from '../lib/shortcuts'
   import type { BenchState } from '../lib/types'
+  import BenchTabs from '../parts/BenchTabs.svelte'
+  import FinderDrawing from '../parts/FinderDrawing.svelte'
   import FormatLadder from '../parts/FormatLadder.svelte'
   import HeaderSwitches from '../parts/HeaderSwitches.svelte'
   import HelpDialog from '../parts/HelpDialog.svelte'
@@ -13,6 +16,7 @@
   import NoticeBar from '../parts/NoticeBar.svelte'
   import PageHeader from '../parts/PageHeader.svelte'
   import PlanDrawing from '../parts/PlanDrawing.svelte'
+  import ScenePanel from '../parts/ScenePanel.svelte'
   import WindowMapDrawing from '../parts/WindowMapDrawing.svelte'
 
   interface Props {
@@ -22,6 +26,8 @@
   let { bench, productionName }: Props = $props()
 
   let help = $state(false)
+  let squeezed = $state(false)
+  let tab = $state<BenchTab>(tabOf(location.hash))
   const change = (part: Partial<BenchState>, kind = '') => bench.change(part, kind)
   const place = $derived(bench.place)
   const lens = $derived(bench.lens)
@@ -34,6 +40,12 @@
     if (name !== 'scan_mode') return name === 'full_frame' ? 'full frame' : 'Super 35'
     return [...bench.places.values()].find((p) => p.mode.id === scan_mode_id)?.mode.name ?? 'a window'
   })
+
+  function placeObject(key: string, distance_m: number, aside_m: number, kind: string) {
+    const { scene } = bench.state
+    const objects = scene.objects.map((o) => (o.key === key ? { ...o, distance_m, aside_m } : o))
+    change({ scene: { ...scene, objects } }, kind)
+  }
 
   function stepLens(by: number) {
     const next = neighbour(
@@ -164,6 +176,10 @@
       />
       {#each bench.notes as note (note)}<p class="warn">{note}</p>{/each}
       {#each view.lens.notes as note (note.code)}<p class="warn">{note.text}</p>{/each}
+      {#if view.viewfinder.perspective.caution}<p class="warn">{view.viewfinder.perspective.caution}</p>{/if}
+      {#if view.plan.movement}<p class={view.plan.movement.holds === false ? 'warn' : 'soft'}>
+          {view.plan.movement.text}
+        </p>{/if}
       {#if view.links.subject.text}<p class={view.links.subject.sharp ? 'soft' : 'warn'}>
           {view.links.subject.text}
         </p>{/if}
@@ -173,9 +189,21 @@
             plan={view.plan}
             unit={bench.state.unit}
             {names}
+            objects={view.viewfinder.objects}
+            reach={bench.reach}
+            onreach={(metres) => bench.setReach(metres)}
+            onplace={placeObject}
             onmove={(handle, metres, kind) =>
               change(handle === 'subject' ? { subject_m: metres } : { focus_m: metres }, kind)}
             ondrag={(on) => bench.drag(on)}
+          />
+        </section>
+        <section class="finder" aria-label="Finder">
+          <FinderDrawing
+            view={view.viewfinder}
+            name="{place.format.name}, {place.body.name}"
+            {squeezed}
+            onsqueezed={(on) => (squeezed = on)}
           />
         </section>
         <section class="map" aria-label="Window map">
@@ -189,16 +217,21 @@
           />
         </section>
       </div>
-      <LadderFilters state={bench.state} {view} bodyName={place.body.name} onchange={change} />
-      <FormatLadder
-        state={bench.state}
-        {view}
-        places={bench.places}
-        open={bench.open}
-        dragging={bench.dragging}
-        onchange={change}
-        ontoggleopen={(id) => bench.toggleOpen(id)}
-      />
+      <BenchTabs current={tab} onchoose={(next) => (tab = next)} />
+      {#if tab === 'scene'}
+        <ScenePanel state={bench.state} view={view.viewfinder} read={readDistance} onchange={change} />
+      {:else}
+        <LadderFilters state={bench.state} {view} bodyName={place.body.name} onchange={change} />
+        <FormatLadder
+          state={bench.state}
+          {view}
+          places={bench.places}
+          open={bench.open}
+          dragging={bench.dragging}
+          onchange={change}
+          ontoggleopen={(id) => bench.toggleOpen(id)}
+        />
+      {/if}
     </div>
   {:else if !bench.problem}
     <p class="soft">Computing…</p>
@@ -226,11 +259,12 @@
   }
   .drawings {
     display: grid;
-    grid-template-columns: minmax(0, 1.85fr) minmax(0, 1fr);
-    grid-template-rows: 288px;
+    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.05fr) minmax(0, 0.62fr);
+    grid-template-rows: 300px;
     gap: 10px;
   }
   .plan,
+  .finder,
   .map {
     min-width: 0;
     min-height: 0;
@@ -243,7 +277,7 @@
   @media (max-width: 1000px) {
     .drawings {
       grid-template-columns: minmax(0, 1fr);
-      grid-template-rows: 290px 330px;
+      grid-template-rows: 290px minmax(260px, 52vw) 330px;
     }
   }
   @media (max-width: 560px) {
@@ -251,7 +285,7 @@
       padding-inline: 8px;
     }
     .drawings {
-      grid-template-rows: 250px 330px;
+      grid-template-rows: 250px 60vw 330px;
     }
   }
 </style>

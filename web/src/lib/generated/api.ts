@@ -1135,6 +1135,11 @@ export interface components {
             /** Lens Id */
             lens_id: number;
             /**
+             * Movement M
+             * @default 0
+             */
+            movement_m?: number;
+            /**
              * Pinned
              * @default []
              */
@@ -1146,6 +1151,64 @@ export interface components {
              *     }
              */
             reference?: components["schemas"]["BenchReference"];
+            /**
+             * @default {
+             *       "camera_height_m": 1.55,
+             *       "face_caution_m": 0.45,
+             *       "frames": [],
+             *       "objects": [
+             *         {
+             *           "aside_m": 0.9,
+             *           "distance_m": 5.2,
+             *           "ground_m": 0,
+             *           "height_m": 1.78,
+             *           "key": "start0",
+             *           "kind": "standing",
+             *           "name": "second person"
+             *         },
+             *         {
+             *           "aside_m": -1.3,
+             *           "distance_m": 6.5,
+             *           "ground_m": 0,
+             *           "height_m": 2.3,
+             *           "key": "start1",
+             *           "kind": "lamp",
+             *           "name": "lamp left"
+             *         },
+             *         {
+             *           "aside_m": -2.2,
+             *           "distance_m": 9,
+             *           "ground_m": 0,
+             *           "height_m": 3,
+             *           "key": "start2",
+             *           "kind": "post",
+             *           "name": "post"
+             *         },
+             *         {
+             *           "aside_m": 2.4,
+             *           "distance_m": 14,
+             *           "ground_m": 0,
+             *           "height_m": 2.8,
+             *           "key": "start3",
+             *           "kind": "lamp",
+             *           "name": "lamp right"
+             *         },
+             *         {
+             *           "aside_m": 0,
+             *           "distance_m": 180,
+             *           "ground_m": 0,
+             *           "height_m": 9,
+             *           "key": "start4",
+             *           "kind": "shore",
+             *           "name": "far shore"
+             *         }
+             *       ],
+             *       "posture": "standing",
+             *       "subject_height_m": 1.72,
+             *       "title_safe": false
+             *     }
+             */
+            scene?: components["schemas"]["Scene"];
             /** Second Adapter Id */
             second_adapter_id?: number | null;
             /** Sort */
@@ -1185,6 +1248,7 @@ export interface components {
             rows: components["schemas"]["LadderRow"][];
             /** Suited */
             suited: components["schemas"]["SuitedFormat"][];
+            viewfinder: components["schemas"]["Viewfinder"];
             window_map: components["schemas"]["WindowMap"];
         };
         /**
@@ -1195,6 +1259,16 @@ export interface components {
             state: components["schemas"]["BenchState"];
             /** Version */
             version: number;
+        };
+        /**
+         * BlurOval
+         * @description What a point becomes, mm as it is seen de-squeezed.
+         */
+        BlurOval: {
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
         };
         /**
          * BodyDocument
@@ -2486,6 +2560,77 @@ export interface components {
             rate?: components["schemas"]["RateWish"] | null;
             raw?: components["schemas"]["Wish"] | null;
             reframe_percent?: components["schemas"]["AtLeast"] | null;
+        };
+        /**
+         * FinderCircle
+         * @description The image circle, an oval where the picture is de-squeezed.
+         */
+        FinderCircle: {
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
+        };
+        /**
+         * FinderObject
+         * @description A thing as the finder shows it; nothing to draw behind the entrance pupil.
+         */
+        FinderObject: {
+            /** Aside M */
+            aside_m: number;
+            /** At */
+            at: number[] | null;
+            blur: components["schemas"]["BlurOval"] | null;
+            /** Blur Share */
+            blur_share: number | null;
+            /** Distance M */
+            distance_m: number;
+            /** Height Share */
+            height_share: number | null;
+            /** In Picture */
+            in_picture: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "standing" | "seated" | "lamp" | "post" | "shore";
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["FinderPart"][];
+            /** Sharp */
+            sharp: boolean | null;
+            /** Size Ratio */
+            size_ratio: number | null;
+        };
+        /**
+         * FinderPart
+         * @description An outline.
+         */
+        FinderPart: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "body" | "head" | "lamp" | "post" | "shore";
+            /** Points */
+            points: number[][];
+        };
+        /**
+         * FinderRect
+         * @description A frame in the finder, mm from the optical axis, de-squeezed and upright.
+         */
+        FinderRect: {
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Format
@@ -3805,16 +3950,6 @@ export interface components {
             verdict: "possible" | "consequences" | "impossible";
         };
         /**
-         * Movement
-         * @description A movement that is named, and how long it takes to cross the frame.
-         */
-        Movement: {
-            /** Crossing S */
-            crossing_s: number;
-            /** Name */
-            name: string;
-        };
-        /**
          * Note
          * @description What to watch out for.
          */
@@ -3876,6 +4011,22 @@ export interface components {
             source?: string;
         };
         /**
+         * OtherFrame
+         * @description The frame of another delivery.
+         */
+        OtherFrame: {
+            /** Aspect */
+            aspect: number;
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * PackageRead
          * @description All equipment of a production.
          */
@@ -3928,6 +4079,20 @@ export interface components {
              * @default 100
              */
             wanted_fps?: string;
+        };
+        /**
+         * Perspective
+         * @description What the camera's place does, in numbers.
+         */
+        Perspective: {
+            /** Caution */
+            caution: string | null;
+            /** Face Ratio */
+            face_ratio: number | null;
+            /** Pupil To Subject M */
+            pupil_to_subject_m: number;
+            /** Words */
+            words: string[];
         };
         /**
          * PictureRead
@@ -4029,6 +4194,7 @@ export interface components {
             focus_m: number;
             /** Hyperfocal M */
             hyperfocal_m: number | null;
+            movement: components["schemas"]["hextan__api__schemas__Movement"] | null;
             /** Near M */
             near_m: number | null;
             /** Person M */
@@ -4422,6 +4588,76 @@ export interface components {
             vertical?: number;
         };
         /**
+         * Scene
+         * @description The scene, the camera's height over its ground, and the lines that the finder shows.
+         */
+        Scene: {
+            /**
+             * Camera Height M
+             * @default 1.55
+             */
+            camera_height_m?: number;
+            /**
+             * Face Caution M
+             * @default 0.45
+             */
+            face_caution_m?: number;
+            /**
+             * Frames
+             * @default []
+             */
+            frames?: number[];
+            /** Objects */
+            objects?: components["schemas"]["SceneObject"][];
+            /**
+             * Posture
+             * @default standing
+             * @enum {string}
+             */
+            posture?: "standing" | "seated";
+            /**
+             * Subject Height M
+             * @default 1.72
+             */
+            subject_height_m?: number;
+            /**
+             * Title Safe
+             * @default false
+             */
+            title_safe?: boolean;
+        };
+        /**
+         * SceneObject
+         * @description A thing in the scene. Distances in metres from the sensor plane along the axis, aside to the right.
+         */
+        SceneObject: {
+            /**
+             * Aside M
+             * @default 0
+             */
+            aside_m?: number;
+            /** Distance M */
+            distance_m: number;
+            /**
+             * Ground M
+             * @default 0
+             */
+            ground_m?: number;
+            /** Height M */
+            height_m: number;
+            /** Key */
+            key?: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "standing" | "seated" | "lamp" | "post" | "shore";
+            /** Name */
+            name: string;
+            /** Size M */
+            size_m?: number | null;
+        };
+        /**
          * Sensor
          * @description The whole sensor.
          */
@@ -4730,7 +4966,7 @@ export interface components {
             /** Modes */
             modes: components["schemas"]["SpeedRow"][];
             /** Movements */
-            movements: components["schemas"]["Movement"][];
+            movements: components["schemas"]["hextan__api__package_schemas__Movement"][];
             /** Wanted Fps */
             wanted_fps: number;
         };
@@ -4916,6 +5152,29 @@ export interface components {
             to_mm: number | null;
         };
         /**
+         * Viewfinder
+         * @description The picture through the finder; objects from far to near.
+         */
+        Viewfinder: {
+            circle: components["schemas"]["FinderCircle"] | null;
+            framed: components["schemas"]["FinderRect"];
+            horizon_blur: components["schemas"]["BlurOval"] | null;
+            /** Image Mm */
+            image_mm: number;
+            /** Objects */
+            objects: components["schemas"]["FinderObject"][];
+            /** Others */
+            others: components["schemas"]["OtherFrame"][];
+            perspective: components["schemas"]["Perspective"];
+            picture: components["schemas"]["FinderRect"];
+            /** Projection */
+            projection: string;
+            recorded: components["schemas"]["FinderRect"];
+            /** Squeeze */
+            squeeze: number;
+            title_safe: components["schemas"]["FinderRect"] | null;
+        };
+        /**
          * Wanted
          * @description The wanted equivalent.
          */
@@ -5059,6 +5318,30 @@ export interface components {
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
+        };
+        /**
+         * Movement
+         * @description A movement that is named, and how long it takes to cross the frame.
+         */
+        hextan__api__package_schemas__Movement: {
+            /** Crossing S */
+            crossing_s: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Movement
+         * @description How far the subject moves, and whether the depth holds it.
+         */
+        hextan__api__schemas__Movement: {
+            /** From M */
+            from_m: number;
+            /** Holds */
+            holds: boolean | null;
+            /** Text */
+            text: string;
+            /** To M */
+            to_m: number;
         };
     };
     responses: never;

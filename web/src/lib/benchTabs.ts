@@ -1,0 +1,11 @@
+/** What stands below the Bench's drawings; kept in the address after the hash. */
+export const BENCH_TABS = {
+  formats: 'Every format',
+  scene: 'Scene',
+} as const
+export type BenchTab = keyof typeof BENCH_TABS
+
+export const tabOf = (hash: string): BenchTab => {
+  const name = hash.slice(1)
+  return name in BENCH_TABS ? (name as BenchTab) : 'formats'
+}
