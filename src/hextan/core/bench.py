@@ -12,17 +12,16 @@ from typing import Any
 import numpy as np
 
 from hextan.core.answer import answer_of
+from hextan.core.bench_result import compute_bench
 from hextan.core.bench_state import BenchState
 from hextan.core.classes import format_class
-from hextan.core.computation import Evaluation, compute
-from hextan.core.contract import parse_request
+from hextan.core.computation import Evaluation
 from hextan.core.derivation import derivation_of
 from hextan.core.distances import both_units
 from hextan.core.drawings import coverage_verdict, plan_view, window_map
-from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.kit import VERDICTS, kit_of
 from hextan.core.kit_ask import KitAsk
-from hextan.core.lens_setting import LensSetting, adapters_by_id
+from hextan.core.lens_setting import LensSetting
 from hextan.core.package import FormatInPackage, LensOnBody, Package
 from hextan.core.readout import rate_fits
 from hextan.core.viewfinder import viewfinder
@@ -47,12 +46,10 @@ def bench_view(
     CannotFocusError
         A distance at which the lens forms no image.
     """
-    chosen, setting = _resolve(package, state)
-    formats = package.formats
-    order = {key: i for i, key in enumerate(formats)}
-    result = compute(parse_request(_request(package, state, setting)))
+    found = compute_bench(package, state)
+    chosen, setting, order, result = found.chosen, found.setting, found.order, found.evaluation
+    formats, index = package.formats, found.index
     answer = answer_of(result)
-    index = order[state.format_id]
     rows = [
         _row(state, setting, here, answer["formats"][i], chosen) for i, here in enumerate(formats.values())
     ]
@@ -72,54 +69,6 @@ def bench_view(
         "window_map": window_map(result, index, chosen.body, chosen.mode),
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
     }
-
-
-def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, LensSetting]:
-    faults = []
-    gone = "is not in this production's package (any more)"
-    if state.format_id not in package.formats:
-        faults.append(Fault("state.format_id", state.format_id, gone))
-    if state.lens_id not in package.lenses:
-        faults.append(Fault("state.lens_id", state.lens_id, gone))
-    known = {a.id for a in package.adapters}
-    for name in ("adapter_id", "second_adapter_id"):
-        if getattr(state, name) is not None and getattr(state, name) not in known:
-            faults.append(Fault(f"state.{name}", getattr(state, name), gone))
-    if state.reference.name == "scan_mode" and state.reference.scan_mode_id not in package.modes:
-        faults.append(Fault("state.reference.scan_mode_id", state.reference.scan_mode_id, gone))
-    if faults:
-        raise InvalidInputError.of(*faults)
-    adapters = adapters_by_id(package, [state.adapter_id, state.second_adapter_id], "state.adapter_id")
-    focus = state.focus_m or state.subject_m
-    lens = package.lenses[state.lens_id][1]
-    setting = LensSetting(package, lens, adapters, state.focal_mm, state.stop, focus)
-    return package.formats[state.format_id], setting
-
-
-def _request(package: Package, state: BenchState, setting: LensSetting) -> dict[str, Any]:
-    lens, reference = setting.lens, state.reference
-    switched_on = frozenset(state.crop_ids)
-    formats = []
-    for here in package.formats.values():
-        delivery = state.delivery.for_recording(here.recording.raster, lens.squeeze)
-        formats.append(here.as_request(state.fps, delivery, switched_on, setting.on_body(here)))
-    focus = state.focus_m or state.subject_m
-    return {
-        "reference": _reference(package, reference.name, reference.scan_mode_id) | {"by": reference.by},
-        "subject": {"distance_m": focus},
-        "background_m": [state.subject_m, None],
-        **setting.as_request(),
-        "coc": state.coc.model_dump(),
-        "formats": formats,
-    }
-
-
-def _reference(package: Package, name: str, scan_mode_id: int | None) -> dict[str, Any]:
-    if name != "scan_mode" or scan_mode_id is None:
-        return {"name": name}
-    body, mode = package.modes[scan_mode_id]
-    w, h = (n * body.pitch_um / 1000 for n in mode.window)
-    return {"width_mm": w, "height_mm": h}
 
 
 def _row(

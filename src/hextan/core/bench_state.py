@@ -6,8 +6,9 @@ from typing import Annotated, Any, Literal, TypeAlias
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from hextan.core.contract import Coc, CocByDiagonal, FocalMm, Fps, Metres, Stop, faults_of
+from hextan.core.contract import Coc, FocalMm, Fps, Metres, Stop, faults_of
 from hextan.core.errors import InvalidInputError, NotFoundError
+from hextan.core.light import Light
 from hextan.core.package import Package
 from hextan.core.references import By
 from hextan.core.scene import Scene
@@ -75,10 +76,12 @@ class BenchState(_Part):
     crop_ids: Annotated[list[Id], Field(max_length=50)] = []
     delivery: BenchDelivery = BenchDelivery()
     reference: BenchReference = BenchReference()
-    coc: Coc = CocByDiagonal()
+    #: This look's own rule; without one the production's holds.
+    coc: Coc | None = None
     #: How far the subject moves back and forth along the axis, from end to end.
     movement_m: Annotated[float, Field(ge=0, le=1000)] = 0.0
     scene: Scene = Scene()
+    light: Light = Light()
     unit: Literal["m", "ft"] = "m"
     pinned: Annotated[list[Id], Field(max_length=4)] = []
     ladder: LadderFilter = LadderFilter()

@@ -26,6 +26,8 @@ LensCondition: TypeAlias = Literal["any", "spherical", "short_circle"]
 
 
 Step: TypeAlias = Annotated[int, Field(ge=1, le=16)]
+Ei: TypeAlias = Annotated[int, Field(ge=1, le=10_000_000)]
+NdStops: TypeAlias = Annotated[float, Field(gt=0, le=30)]
 Shift: TypeAlias = Annotated[int, Field(ge=-100_000, le=100_000)]
 
 
@@ -172,12 +174,23 @@ class BodyDocument(Row):
     free_windows: bool = False
     write_mb_s: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
     buffer_gb: Annotated[float, Field(gt=0, le=100_000)] | None = None
+    #: Sensitivities that can be set, which of them are native, and what the built-in ND takes, in stops.
+    eis: Annotated[list[Ei], Field(max_length=100)] = []
+    base_eis: Annotated[list[Ei], Field(max_length=10)] = []
+    nd_stops: Annotated[list[NdStops], Field(max_length=40)] = []
     origin: Origin = Origin()
     modes: Annotated[list[ModeDocument], Field(max_length=200)] = []
     crops: Annotated[list[CropDocument], Field(max_length=50)] = []
     claims: Claims = Claims()
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
+
+    @model_validator(mode="after")
+    def _light(self) -> BodyDocument:
+        if self.eis and not set(self.base_eis) <= set(self.eis):
+            gone = ", ".join(str(ei) for ei in self.base_eis if ei not in self.eis)
+            raise ValueError(f"base_eis are among the EI values that can be set: {gone} is not in eis")
+        return self
 
     @model_validator(mode="after")
     def _keys_and_references(self) -> BodyDocument:
@@ -326,6 +339,9 @@ def body_of(document: BodyDocument, ids: dict[str, int] | None = None, body_id: 
         free_windows=document.free_windows,
         write_bytes_s=None if document.write_mb_s is None else document.write_mb_s * 1e6,
         buffer_bytes=None if document.buffer_gb is None else document.buffer_gb * 1e9,
+        eis=tuple(sorted(set(document.eis))),
+        base_eis=tuple(sorted(set(document.base_eis))),
+        nd_stops=tuple(sorted(set(document.nd_stops))),
     )  # fmt: skip
 
 

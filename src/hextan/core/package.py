@@ -6,13 +6,14 @@ Plain frozen records without behaviour of a database or a screen. Identifiers ar
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
 from typing import Any, Literal, TypeAlias
 
 from hextan.core.circles import CircleAxis, circle_along_mm
 from hextan.core.classes import FormatClass
 from hextan.core.columns import FormatColumns, columns_of
+from hextan.core.contract import Coc, CocByDiagonal
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.media import bytes_per_second, frame_bytes, highest_rate_by_data
 from hextan.core.rates import RateSet
@@ -176,6 +177,10 @@ class Body:
     #: What the body writes to its card at most, and what it buffers while it falls behind.
     write_bytes_s: float | None = None
     buffer_bytes: float | None = None
+    #: Sensitivities that can be set, those of them that are native, and what its built-in ND takes, in stops.
+    eis: tuple[int, ...] = ()
+    base_eis: tuple[int, ...] = ()
+    nd_stops: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -275,6 +280,15 @@ class MountAdapter:
 
 
 @dataclass(frozen=True)
+class NdFilter:
+    """A neutral density filter that goes in front of any lens; how many of it there are."""
+
+    name: str
+    stops: float
+    count: int = 1
+
+
+@dataclass(frozen=True)
 class Package:
     """All equipment of a production."""
 
@@ -282,6 +296,9 @@ class Package:
     lens_sets: tuple[LensSet, ...] = ()
     adapters: tuple[MountAdapter, ...] = ()
     mounts: tuple[Mount, ...] = ()
+    filters: tuple[NdFilter, ...] = ()
+    #: What counts as sharp in this production, unless a look says otherwise.
+    coc: Coc = field(default_factory=CocByDiagonal)
 
     @cached_property
     def mounts_by_name(self) -> dict[str, Mount]:

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
-from hextan.core.contract import faults_of
+from hextan.core.contract import Coc, CocByDiagonal, faults_of
 from hextan.core.document_parts import Key, Name, Part, RateText, new_key
 from hextan.core.errors import InvalidInputError
 from hextan.core.media import BYTES, CapacityUnit
@@ -46,6 +46,8 @@ class PackageSettings(Part):
     #: How long the movement takes to cross the frame, for the skew of a rolling shutter.
     crossing_s: Annotated[float, Field(ge=0.01, le=1000)] = 0.8
     minutes_a_day: Annotated[float, Field(gt=0, le=10_000)] = 90.0
+    #: What counts as sharp, unless a look says otherwise.
+    coc: Coc = CocByDiagonal()
     cards: Annotated[list[Card], Field(max_length=50)] = []
 
 

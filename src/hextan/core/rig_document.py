@@ -1,4 +1,4 @@
-"""Mounts and adapters of a production, as one document."""
+"""Mounts, adapters and filters of a production, as one document."""
 
 from __future__ import annotations
 
@@ -11,10 +11,12 @@ from hextan.core.classes import FormatClass
 from hextan.core.contract import faults_of
 from hextan.core.document_parts import Name, Note, Part, Row, new_key
 from hextan.core.errors import Fault, InconsistentError, InvalidInputError
-from hextan.core.package import Mount, MountAdapter
+from hextan.core.package import Mount, MountAdapter, NdFilter
 
 SCHEMA = "hextan.rig"
 SCHEMA_VERSION = 1
+#: The tables of the document.
+ROWS = ("mounts", "adapters", "filters")
 
 
 class MountDocument(Row):
@@ -47,19 +49,27 @@ class AdapterDocument(Row):
         return self
 
 
+class FilterDocument(Row):
+    """A neutral density filter; 0.3 of density is one stop, and an ND4 two."""
+
+    stops: Annotated[float, Field(gt=0, le=30)]
+    count: Annotated[int, Field(ge=1, le=100)] = 1
+
+
 class RigDocument(Part):
-    """All mounts and adapters of a production."""
+    """All mounts, adapters and filters of a production."""
 
     schema_name: Literal["hextan.rig"] = Field("hextan.rig", alias="schema")
     schema_version: Literal[1] = 1
     mounts: Annotated[list[MountDocument], Field(max_length=200)] = []
     adapters: Annotated[list[AdapterDocument], Field(max_length=500)] = []
+    filters: Annotated[list[FilterDocument], Field(max_length=100)] = []
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
 
     @model_validator(mode="after")
     def _keys(self) -> RigDocument:
-        for rows in (self.mounts, self.adapters):
+        for rows in (self.mounts, self.adapters, self.filters):
             keys = [row.key for row in rows]
             if len(set(keys)) != len(keys):
                 raise ValueError("two rows have the same key")
@@ -92,7 +102,7 @@ def check_rig(document: RigDocument, field: str = "") -> None:
     """
     prefix = f"{field}." if field else ""
     faults = []
-    for name in ("mounts", "adapters"):
+    for name in ROWS:
         seen: set[str] = set()
         rows: list[Row] = getattr(document, name)
         for i, row in enumerate(rows):
@@ -107,7 +117,7 @@ def check_rig(document: RigDocument, field: str = "") -> None:
 def with_rigs(here: RigDocument, others: Sequence[RigDocument]) -> RigDocument:
     """Take mounts and adapters over from other documents: those of the same name are changed, others added."""
     merged: dict[str, list[Any]] = {}
-    for name in ("mounts", "adapters"):
+    for name in ROWS:
         rows: dict[str, Any] = {row.name: row for row in getattr(here, name)}
         for other in others:
             for row in getattr(other, name):
@@ -132,6 +142,11 @@ def adapter_of(document: AdapterDocument, adapter_id: int = 0) -> MountAdapter:
         passes_iris=document.passes_iris,
         passes_data=document.passes_data,
     )
+
+
+def filter_of(document: FilterDocument) -> NdFilter:
+    """Make the package's record of a filter."""
+    return NdFilter(document.name, document.stops, document.count)
 
 
 def mount_of(document: MountDocument) -> Mount:

@@ -231,7 +231,8 @@ _MODE_KEYS = ("name", "row_time_us", "overhead_us", "max_fps")
 _FORMAT_KEYS = ("name", "map", "codec", "bits", "samples", "compression", "megabits", "megabits_at_fps", "raw",
                 "interlaced", "highest_fps")  # fmt: skip
 _PAIR_KEYS = ("offset", "sampling", "methods")
-_BODY_KEYS = ("name", "maker", "mount", "firmware", "pitch_um", "free_windows", "write_mb_s", "buffer_gb")
+_BODY_KEYS = ("name", "maker", "mount", "firmware", "pitch_um", "free_windows", "write_mb_s", "buffer_gb",
+              "eis", "base_eis", "nd_stops")  # fmt: skip
 
 
 def _own_canvas_keys(mode: dict[str, Any], f: dict[str, Any], here: FormatInPackage) -> dict[str, Any]:

@@ -11,6 +11,7 @@ from uuid import UUID
 from sqlalchemy import (
     BigInteger,
     CheckConstraint,
+    Double,
     ForeignKey,
     Identity,
     MetaData,
@@ -105,6 +106,9 @@ class Body(Keyed, Base):
     free_windows: Mapped[bool] = mapped_column(default=False)
     write_mb_s: Mapped[float | None]
     buffer_gb: Mapped[float | None]
+    eis: Mapped[list[int]] = mapped_column(ARRAY(BigInteger), default=list)
+    base_eis: Mapped[list[int]] = mapped_column(ARRAY(BigInteger), default=list)
+    nd_stops: Mapped[list[float]] = mapped_column(ARRAY(Double), default=list)
     origin: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
     claims: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
     catalogue_body_id: Mapped[int | None] = mapped_column(
@@ -273,7 +277,7 @@ class Lens(Keyed, Base):
 
 
 class Rig(Versioned, Base):
-    """Mounts and adapters of a production: one document."""
+    """Mounts, adapters and filters of a production: one document."""
 
     __tablename__ = "rig"
     production_id: Mapped[int] = mapped_column(
@@ -283,6 +287,7 @@ class Rig(Versioned, Base):
     edits: Mapped[int] = mapped_column(default=0)
     mounts: Mapped[list[Mount]] = relationship(order_by="Mount.position", cascade="all, delete-orphan")
     adapters: Mapped[list[Adapter]] = relationship(order_by="Adapter.position", cascade="all, delete-orphan")
+    filters: Mapped[list[NdFilter]] = relationship(order_by="NdFilter.position", cascade="all, delete-orphan")
 
 
 class Mount(Keyed, Base):
@@ -314,6 +319,26 @@ class Adapter(Keyed, Base):
         UniqueConstraint("rig_id", "key"),
         CheckConstraint("transmission <= 1", name="transmission_loses"),
     )
+
+
+class NdFilter(Keyed, Base):
+    """A neutral density filter that goes in front of any lens."""
+
+    __tablename__ = "nd_filter"
+    rig_id: Mapped[int] = _owner("rig")
+    stops: Mapped[float]
+    count: Mapped[int]
+    __table_args__ = (*_positive("stops", "count"), UniqueConstraint("rig_id", "key"))
+
+
+class Comparison(Versioned, Base):
+    """Set-ups side by side: a document with schema name and version."""
+
+    __tablename__ = "comparison"
+    production_id: Mapped[int] = _owner("production")
+    position: Mapped[int]
+    removed: Mapped[bool] = mapped_column(default=False, server_default=false())
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
 
 
 class EquipmentStamp(Base):

@@ -15,8 +15,8 @@ from hextan.core.bench_state import BenchState, parse_state
 from hextan.core.body_document import body_of
 from hextan.core.errors import NotFoundError, StaleWriteError
 from hextan.core.lens_document import lens_set_of
-from hextan.core.package_settings import PackageSettings
-from hextan.core.rig_document import adapter_of, mount_of
+from hextan.core.package_settings import PackageSettings, parse_settings
+from hextan.core.rig_document import adapter_of, filter_of, mount_of
 from hextan.store import bodies, lens_sets, rigs
 from hextan.store.models import BenchRow, Body, LensSet, Production, Rig
 
@@ -76,6 +76,7 @@ def load_package(session: Session, production_id: int) -> core.Package:
         bodies=tuple(_body(row) for row in production.bodies if not row.removed),
         lens_sets=tuple(_lens_set(row) for row in production.lens_sets if not row.removed),
         **_rig(production.rig),
+        coc=parse_settings(production.settings).coc,
     )
 
 
@@ -94,6 +95,7 @@ def _rig(row: Rig | None) -> dict[str, Any]:
     return {
         "mounts": tuple(mount_of(mount) for mount in document.mounts),
         "adapters": tuple(adapter_of(adapter, ids[adapter.key]) for adapter in document.adapters),
+        "filters": tuple(filter_of(each) for each in document.filters),
     }
 
 

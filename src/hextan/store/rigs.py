@@ -1,4 +1,4 @@
-"""Mounts and adapters of a production in the database."""
+"""Mounts, adapters and filters of a production in the database."""
 
 from __future__ import annotations
 
@@ -9,13 +9,14 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, selectinload
 from sqlalchemy.orm.exc import StaleDataError
 
-from hextan.core.rig_document import AdapterDocument, MountDocument, RigDocument
+from hextan.core.rig_document import AdapterDocument, FilterDocument, MountDocument, RigDocument
 from hextan.store.documents import matched, stale
-from hextan.store.models import Adapter, Mount, Rig
+from hextan.store.models import Adapter, Mount, NdFilter, Rig
 
 _MOUNT = tuple(MountDocument.model_fields)
 _ADAPTER = tuple(AdapterDocument.model_fields)
-WHOLE = (selectinload(Rig.mounts), selectinload(Rig.adapters))
+_FILTER = tuple(FilterDocument.model_fields)
+WHOLE = (selectinload(Rig.mounts), selectinload(Rig.adapters), selectinload(Rig.filters))
 
 
 def document_of(row: Rig | None) -> RigDocument:
@@ -27,7 +28,11 @@ def document_of(row: Rig | None) -> RigDocument:
         return [{name: getattr(r, name) for name in names} for r in rows if not r.removed]
 
     return RigDocument.model_validate(
-        {"mounts": plain(row.mounts, _MOUNT), "adapters": plain(row.adapters, _ADAPTER)}
+        {
+            "mounts": plain(row.mounts, _MOUNT),
+            "adapters": plain(row.adapters, _ADAPTER),
+            "filters": plain(row.filters, _FILTER),
+        }
     )
 
 
@@ -68,6 +73,7 @@ def apply_document(row: Rig, document: RigDocument) -> None:
     kinds: tuple[tuple[list[Any], list[Any], type[Any]], ...] = (
         (row.mounts, list(document.mounts), Mount),
         (row.adapters, list(document.adapters), Adapter),
+        (row.filters, list(document.filters), NdFilter),
     )
     for rows, documents, kind in kinds:
         for found, said in zip(matched(rows, documents, kind), documents, strict=True):

@@ -148,6 +148,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/bench/depth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Depth
+         * @description Answer what is asked of depth, with curves and a table.
+         */
+        post: operations["depth_api_productions__production_id__bench_depth_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bench/depth.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Depth Csv
+         * @description Give the depth table as a table for spreadsheets.
+         */
+        post: operations["depth_csv_api_productions__production_id__bench_depth_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bench/exposure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Exposure
+         * @description Write the ledger of exposure, and what balances it.
+         */
+        post: operations["exposure_api_productions__production_id__bench_exposure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/bench/flicker": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Flicker
+         * @description Hold the shutter against lamps.
+         */
+        post: operations["flicker_api_productions__production_id__bench_flicker_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/bench/mended": {
         parameters: {
             query?: never;
@@ -967,6 +1047,38 @@ export interface components {
             name: string;
         };
         /**
+         * AngleCost
+         * @description What an angle gives against 180 degrees.
+         */
+        AngleCost: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Stops */
+            stops: number;
+            /** Time S */
+            time_s: number;
+        };
+        /**
+         * ApertureRead
+         * @description Which aperture counts for depth, what focusing close takes, and diffraction.
+         */
+        ApertureRead: {
+            /** Airy Mm */
+            airy_mm: number | null;
+            /** Diffraction */
+            diffraction: boolean;
+            /** F Number */
+            f_number: number | null;
+            /** From T */
+            from_t: boolean;
+            /** Lost Stops */
+            lost_stops: number | null;
+            /** Text */
+            text: string;
+            /** Working */
+            working: number | null;
+        };
+        /**
          * AtLeast
          * @description A number that must be reached.
          */
@@ -1007,6 +1119,29 @@ export interface components {
             blur_mm: number | null;
             /** Distance M */
             distance_m: number | null;
+        };
+        /**
+         * BalanceRead
+         * @description What balances the exposure: the light and the stop as they would be set.
+         */
+        BalanceRead: {
+            /** Balanced */
+            balanced: boolean;
+            /** Changed */
+            changed: boolean;
+            light: components["schemas"]["Light"];
+            /** Nd Parts */
+            nd_parts: string[];
+            /** Next */
+            next: string | null;
+            /** Off Stops */
+            off_stops: number;
+            /** Off Text */
+            off_text: string;
+            /** Stop */
+            stop: number;
+            /** Text */
+            text: string;
         };
         /**
          * BenchAsk
@@ -1085,14 +1220,8 @@ export interface components {
         BenchState: {
             /** Adapter Id */
             adapter_id?: number | null;
-            /**
-             * Coc
-             * @default {
-             *       "divisor": 1500,
-             *       "rule": "picture_diagonal"
-             *     }
-             */
-            coc?: components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"];
+            /** Coc */
+            coc?: (components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"]) | null;
             /** Columns */
             columns?: string[] | null;
             /**
@@ -1134,6 +1263,32 @@ export interface components {
             ladder?: components["schemas"]["LadderFilter"];
             /** Lens Id */
             lens_id: number;
+            /**
+             * @default {
+             *       "known_by": "lux",
+             *       "lamp": "tungsten",
+             *       "lux": 100,
+             *       "mains_hz": 50,
+             *       "may_move": [
+             *         "nd",
+             *         "ei",
+             *         "light"
+             *       ],
+             *       "metered": {
+             *         "ei": 800,
+             *         "nd_stops": 0,
+             *         "shutter_s": 0.02,
+             *         "t_stop": 2.8
+             *       },
+             *       "nd_stops": 0,
+             *       "pulse_duty": 0.5,
+             *       "pulse_hz": 1200,
+             *       "shutter": "angle",
+             *       "shutter_deg": 180,
+             *       "shutter_s": 0.02
+             *     }
+             */
+            light?: components["schemas"]["Light"];
             /**
              * Movement M
              * @default 0
@@ -1261,6 +1416,16 @@ export interface components {
             version: number;
         };
         /**
+         * BlurAt
+         * @description Blur of a background at a distance, per cent of the width.
+         */
+        BlurAt: {
+            /** Percent */
+            percent: number;
+            /** X */
+            x: number;
+        };
+        /**
          * BlurOval
          * @description What a point becomes, mm as it is seen de-squeezed.
          */
@@ -1275,6 +1440,11 @@ export interface components {
          * @description A body with sensor, scan modes, recording formats, in-camera crops and claims.
          */
         BodyDocument: {
+            /**
+             * Base Eis
+             * @default []
+             */
+            base_eis?: number[];
             /** Buffer Gb */
             buffer_gb?: number | null;
             /**
@@ -1291,6 +1461,11 @@ export interface components {
              * @default []
              */
             crops?: components["schemas"]["CropDocument"][];
+            /**
+             * Eis
+             * @default []
+             */
+            eis?: number[];
             /**
              * Firmware
              * @default
@@ -1314,6 +1489,11 @@ export interface components {
             mount: string;
             /** Name */
             name: string;
+            /**
+             * Nd Stops
+             * @default []
+             */
+            nd_stops?: number[];
             /**
              * @default {
              *       "date": "",
@@ -1735,6 +1915,20 @@ export interface components {
              * @enum {string}
              */
             rule: "pixel";
+        };
+        /**
+         * CocRead
+         * @description The rule for sharpness with its value and what it assumes; `own` where the look has its own.
+         */
+        CocRead: {
+            /** Assumes */
+            assumes: string;
+            /** Coc Mm */
+            coc_mm: number | null;
+            /** Own */
+            own: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * Combination
@@ -2225,6 +2419,99 @@ export interface components {
             total_m: number | null;
         };
         /**
+         * DepthAsk
+         * @description What is asked of depth. Distances in metres from the sensor plane; None for infinity.
+         */
+        DepthAsk: {
+            /** Background M */
+            background_m?: number | null;
+            /**
+             * Hold Far M
+             * @default 4
+             */
+            hold_far_m?: number | null;
+            /**
+             * Hold Near M
+             * @default 2.5
+             */
+            hold_near_m?: number;
+            /**
+             * Softness Percent
+             * @default 2
+             */
+            softness_percent?: number;
+            state: components["schemas"]["BenchState"];
+        };
+        /**
+         * DepthCell
+         * @description Limits in a table.
+         */
+        DepthCell: {
+            /** Far M */
+            far_m: number | null;
+            /** Near M */
+            near_m: number;
+        };
+        /**
+         * DepthCurve
+         * @description The curves of one format.
+         */
+        DepthCurve: {
+            /** Blur */
+            blur: components["schemas"]["BlurAt"][];
+            /** Blur At Infinity */
+            blur_at_infinity: number;
+            /** By Distance */
+            by_distance: components["schemas"]["LimitsAt"][];
+            /** By Stop */
+            by_stop: components["schemas"]["LimitsAt"][];
+            /** Chosen */
+            chosen: boolean;
+            /** Coc Mm */
+            coc_mm: number;
+            /** Format Id */
+            format_id: number;
+        };
+        /**
+         * DepthRow
+         * @description A distance of a table.
+         */
+        DepthRow: {
+            /** Cells */
+            cells: components["schemas"]["DepthCell"][];
+            /** Distance M */
+            distance_m: number;
+        };
+        /**
+         * DepthTable
+         * @description Distances by stops.
+         */
+        DepthTable: {
+            /** Hyperfocal M */
+            hyperfocal_m: number[];
+            /** Marks */
+            marks: string;
+            /** Rows */
+            rows: components["schemas"]["DepthRow"][];
+            /** Stops */
+            stops: number[];
+        };
+        /**
+         * DepthView
+         * @description All about depth.
+         */
+        DepthView: {
+            aperture: components["schemas"]["ApertureRead"];
+            /** Curves */
+            curves: components["schemas"]["DepthCurve"][];
+            hold: components["schemas"]["StopAnswer"] | null;
+            most: components["schemas"]["MostDepth"] | null;
+            movement: components["schemas"]["MovementAnswer"] | null;
+            rule: components["schemas"]["CocRead"];
+            softness: components["schemas"]["SoftnessAnswer"] | null;
+            table: components["schemas"]["DepthTable"] | null;
+        };
+        /**
          * Distance
          * @description A distance that was read from text.
          */
@@ -2243,6 +2530,16 @@ export interface components {
             fields: number;
             /** Lenses */
             lenses: string[];
+        };
+        /**
+         * EiChoice
+         * @description A sensitivity that can be set.
+         */
+        EiChoice: {
+            /** Ei */
+            ei: number;
+            /** Native */
+            native: boolean;
         };
         /**
          * Elsewhere
@@ -2345,6 +2642,49 @@ export interface components {
              *     }
              */
             subject?: components["schemas"]["Subject"];
+        };
+        /**
+         * ExposureView
+         * @description The ledger of exposure.
+         */
+        ExposureView: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Angles */
+            angles: components["schemas"]["AngleCost"][];
+            balance: components["schemas"]["BalanceRead"];
+            /** Balanced */
+            balanced: boolean;
+            /** Ei */
+            ei: number;
+            /** Eis */
+            eis: components["schemas"]["EiChoice"][];
+            /** Foot Candles */
+            foot_candles: number;
+            /** Ledger */
+            ledger: components["schemas"]["LedgerRow"][];
+            /** Light For Stops */
+            light_for_stops: components["schemas"]["LightForStop"][];
+            /** Lux */
+            lux: number;
+            /** Marks */
+            marks: string;
+            /** Nds */
+            nds: components["schemas"]["NdRead"][];
+            /** Notes */
+            notes: string[];
+            /** Off Stops */
+            off_stops: number;
+            /** Off Text */
+            off_text: string;
+            /** Rates */
+            rates: components["schemas"]["RateCost"][];
+            /** Stop For Light */
+            stop_for_light: number;
+            /** T Stop */
+            t_stop: number;
+            /** Time S */
+            time_s: number;
         };
         /**
          * FactorLink
@@ -2532,6 +2872,30 @@ export interface components {
             notes: string[];
         };
         /**
+         * FilterDocument
+         * @description A neutral density filter; 0.3 of density is one stop, and an ND4 two.
+         */
+        FilterDocument: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Key */
+            key?: string;
+            /** Name */
+            name: string;
+            /**
+             * Origins
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /** Stops */
+            stops: number;
+        };
+        /**
          * FinderAnswer
          * @description What can be used, and why the rest can't.
          */
@@ -2631,6 +2995,36 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * FlickerView
+         * @description All about flicker.
+         */
+        FlickerView: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Caution */
+            caution: string;
+            /** Fps */
+            fps: number;
+            /** Hz */
+            hz: number;
+            /** Lamps */
+            lamps: components["schemas"]["LampRow"][];
+            nearest: components["schemas"]["NearestShutter"] | null;
+            /** No Safe */
+            no_safe: string | null;
+            /** Rates */
+            rates: components["schemas"]["LockingRate"][];
+            /** Readout Ms */
+            readout_ms: number | null;
+            /** Safe */
+            safe: components["schemas"]["SafeShutter"][];
+            /** Safe Count */
+            safe_count: number;
+            /** Time S */
+            time_s: number;
+            wave: components["schemas"]["Wave"];
         };
         /**
          * Format
@@ -3053,6 +3447,57 @@ export interface components {
             verdict: "covers" | "marginal" | "short" | "unknown";
         };
         /**
+         * LampRow
+         * @description A lamp under this shutter.
+         */
+        LampRow: {
+            /** Band Stops */
+            band_stops: number | null;
+            /** Bands */
+            bands: number | null;
+            /** Beat Hz */
+            beat_hz: number;
+            /** Duty */
+            duty: number | null;
+            /** Frame Stops */
+            frame_stops: number | null;
+            /** Hz */
+            hz: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tungsten" | "magnetic" | "electronic" | "pulsed" | "steady";
+            /** Name */
+            name: string;
+            /** Ripple Percent */
+            ripple_percent: number;
+            /** Text */
+            text: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "none" | "borderline" | "shows";
+        };
+        /**
+         * LedgerRow
+         * @description What one thing contributes, in stops; positive is brighter.
+         */
+        LedgerRow: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "light" | "ei" | "stop" | "shutter" | "rate" | "nd" | "adapter" | "close_up";
+            /** Name */
+            name: string;
+            /** Setting */
+            setting: string;
+            /** Stops */
+            stops: number;
+        };
+        /**
          * Lens
          * @description The lens as made, without adapter.
          */
@@ -3458,6 +3903,112 @@ export interface components {
             document: components["schemas"]["LensSetDocument"];
         };
         /**
+         * Light
+         * @description The light of a look.
+         */
+        Light: {
+            /** Ei */
+            ei?: number | null;
+            /**
+             * Known By
+             * @default lux
+             * @enum {string}
+             */
+            known_by?: "lux" | "metered";
+            /**
+             * Lamp
+             * @default tungsten
+             * @enum {string}
+             */
+            lamp?: "tungsten" | "magnetic" | "electronic" | "pulsed" | "steady";
+            /**
+             * Lux
+             * @default 100
+             */
+            lux?: number;
+            /**
+             * Mains Hz
+             * @default 50
+             * @enum {integer}
+             */
+            mains_hz?: 50 | 60;
+            /**
+             * May Move
+             * @default [
+             *       "nd",
+             *       "ei",
+             *       "light"
+             *     ]
+             */
+            may_move?: ("nd" | "ei" | "light" | "stop" | "shutter")[];
+            /**
+             * @default {
+             *       "ei": 800,
+             *       "nd_stops": 0,
+             *       "shutter_s": 0.02,
+             *       "t_stop": 2.8
+             *     }
+             */
+            metered?: components["schemas"]["Metered"];
+            /**
+             * Nd Stops
+             * @default 0
+             */
+            nd_stops?: number;
+            /**
+             * Pulse Duty
+             * @default 0.5
+             */
+            pulse_duty?: number;
+            /**
+             * Pulse Hz
+             * @default 1200
+             */
+            pulse_hz?: number;
+            /** Ripple Percent */
+            ripple_percent?: number | null;
+            /**
+             * Shutter
+             * @default angle
+             * @enum {string}
+             */
+            shutter?: "angle" | "time";
+            /**
+             * Shutter Deg
+             * @default 180
+             */
+            shutter_deg?: number;
+            /**
+             * Shutter S
+             * @default 0.02
+             */
+            shutter_s?: number;
+        };
+        /**
+         * LightForStop
+         * @description Light that a stop needs.
+         */
+        LightForStop: {
+            /** Foot Candles */
+            foot_candles: number;
+            /** Lux */
+            lux: number;
+            /** Stop */
+            stop: number;
+        };
+        /**
+         * LimitsAt
+         * @description Limits at a distance (metres) or at a stop.
+         */
+        LimitsAt: {
+            /** Far M */
+            far_m: number | null;
+            /** Near M */
+            near_m: number;
+            /** X */
+            x: number;
+        };
+        /**
          * Links
          * @description The six links and their sum; factors by the dimension of the reference.
          */
@@ -3468,6 +4019,23 @@ export interface components {
             recording: components["schemas"]["FactorLink"];
             subject: components["schemas"]["SubjectLink"];
             sum: components["schemas"]["FactorLink"];
+        };
+        /**
+         * LockingRate
+         * @description A rate at which every frame meets the lamp at the same moment.
+         */
+        LockingRate: {
+            /** Exact */
+            exact: string;
+            /** Fps */
+            fps: number;
+        };
+        /**
+         * LookAsk
+         * @description A Bench to look at.
+         */
+        LookAsk: {
+            state: components["schemas"]["BenchState"];
         };
         /**
          * MapRect
@@ -3777,6 +4345,32 @@ export interface components {
             };
         };
         /**
+         * Metered
+         * @description An exposure that is known to be right in this light: as somebody metered it, or as a test came out.
+         */
+        Metered: {
+            /**
+             * Ei
+             * @default 800
+             */
+            ei?: number;
+            /**
+             * Nd Stops
+             * @default 0
+             */
+            nd_stops?: number;
+            /**
+             * Shutter S
+             * @default 0.02
+             */
+            shutter_s?: number;
+            /**
+             * T Stop
+             * @default 2.8
+             */
+            t_stop?: number;
+        };
+        /**
          * ModeDocument
          * @description A scan mode: its window in photosites, or in millimetres and then rounded to whole photosites.
          */
@@ -3893,6 +4487,18 @@ export interface components {
             ];
         };
         /**
+         * MostDepth
+         * @description Focus for most depth.
+         */
+        MostDepth: {
+            /** Focus M */
+            focus_m: number;
+            /** Near M */
+            near_m: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * MountDocument
          * @description A lens mount.
          */
@@ -3950,6 +4556,38 @@ export interface components {
             verdict: "possible" | "consequences" | "impossible";
         };
         /**
+         * MovementAnswer
+         * @description The stop that holds a movement, with the focus kept on the subject and with the best focus.
+         */
+        MovementAnswer: {
+            best: components["schemas"]["StopAnswer"];
+            kept: components["schemas"]["StopAnswer"];
+        };
+        /**
+         * NdRead
+         * @description A way to take light away.
+         */
+        NdRead: {
+            /** Parts */
+            parts: string[];
+            /** Stops */
+            stops: number;
+        };
+        /**
+         * NearestShutter
+         * @description The safe shutter nearest to the wanted one.
+         */
+        NearestShutter: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Off Stops */
+            off_stops: number;
+            /** Text */
+            text: string;
+            /** Time S */
+            time_s: number;
+        };
+        /**
          * Note
          * @description What to watch out for.
          */
@@ -3963,6 +4601,25 @@ export interface components {
             level: "info" | "warn" | "stop";
             /** Text */
             text: string;
+        };
+        /**
+         * Opening
+         * @description The shutter's opening on the first or the last row; `exposure` against a steady lamp.
+         */
+        Opening: {
+            /** Exposure */
+            exposure: number;
+            /** Frame */
+            frame: number;
+            /** From Ms */
+            from_ms: number;
+            /**
+             * Row
+             * @enum {string}
+             */
+            row: "first" | "last";
+            /** To Ms */
+            to_ms: number;
         };
         /**
          * Option
@@ -4053,6 +4710,14 @@ export interface components {
              * @default []
              */
             cards?: components["schemas"]["Card"][];
+            /**
+             * Coc
+             * @default {
+             *       "divisor": 1500,
+             *       "rule": "picture_diagonal"
+             *     }
+             */
+            coc?: components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"];
             /**
              * Crossing S
              * @default 0.8
@@ -4263,6 +4928,18 @@ export interface components {
             tie: string | null;
         };
         /**
+         * RateCost
+         * @description What a rate costs against the base rate at the same angle.
+         */
+        RateCost: {
+            /** Fps */
+            fps: number;
+            /** Possible */
+            possible: boolean;
+            /** Stops */
+            stops: number;
+        };
+        /**
          * RateWish
          * @description A frame rate, progressive or interlaced.
          */
@@ -4455,7 +5132,7 @@ export interface components {
         };
         /**
          * RigDocument
-         * @description All mounts and adapters of a production.
+         * @description All mounts, adapters and filters of a production.
          */
         RigDocument: {
             /**
@@ -4463,6 +5140,11 @@ export interface components {
              * @default []
              */
             adapters?: components["schemas"]["AdapterDocument"][];
+            /**
+             * Filters
+             * @default []
+             */
+            filters?: components["schemas"]["FilterDocument"][];
             /**
              * Mounts
              * @default []
@@ -4571,6 +5253,18 @@ export interface components {
              * @enum {string}
              */
             view_class: "very wide" | "wide" | "normal" | "long" | "very long";
+        };
+        /**
+         * SafeShutter
+         * @description A safe shutter.
+         */
+        SafeShutter: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Text */
+            text: string;
+            /** Time S */
+            time_s: number;
         };
         /**
          * Sampling
@@ -4839,6 +5533,32 @@ export interface components {
             widest_mm: number | null;
         };
         /**
+         * SoftnessAnswer
+         * @description The stop for a softness, and how soft it is at the mark, per cent of the width.
+         */
+        SoftnessAnswer: {
+            /** Exact */
+            exact: number | null;
+            /** Far M */
+            far_m: number | null;
+            /** Focus M */
+            focus_m: number | null;
+            /** Holds Open */
+            holds_open: boolean;
+            /** Mark */
+            mark: number | null;
+            /** Near M */
+            near_m: number | null;
+            /** Next */
+            next: string | null;
+            /** Percent */
+            percent: number | null;
+            /** Text */
+            text: string;
+            /** Too Close */
+            too_close: boolean;
+        };
+        /**
          * SpeedAnswer
          * @description Frame rates in frames a second.
          */
@@ -4985,6 +5705,30 @@ export interface components {
             result: string;
             /** What */
             what: string;
+        };
+        /**
+         * StopAnswer
+         * @description A stop that was asked for: exact, as a mark of the lens (None: it has none), and the limits it then has.
+         */
+        StopAnswer: {
+            /** Exact */
+            exact: number | null;
+            /** Far M */
+            far_m: number | null;
+            /** Focus M */
+            focus_m: number | null;
+            /** Holds Open */
+            holds_open: boolean;
+            /** Mark */
+            mark: number | null;
+            /** Near M */
+            near_m: number | null;
+            /** Next */
+            next: string | null;
+            /** Text */
+            text: string;
+            /** Too Close */
+            too_close: boolean;
         };
         /**
          * Subject
@@ -5203,6 +5947,22 @@ export interface components {
             /** Fits */
             fits: boolean;
             free_window: components["schemas"]["FreeWindow"] | null;
+        };
+        /**
+         * Wave
+         * @description The lamp's light over some frames.
+         */
+        Wave: {
+            /** Frame Ms */
+            frame_ms: number;
+            /** Highest */
+            highest: number;
+            /** Openings */
+            openings: components["schemas"]["Opening"][];
+            /** Points */
+            points: number[][];
+            /** Span Ms */
+            span_ms: number;
         };
         /**
          * Way
@@ -5861,6 +6621,290 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    depth_api_productions__production_id__bench_depth_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DepthAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DepthView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    depth_csv_api_productions__production_id__bench_depth_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DepthAsk"];
+            };
+        };
+        responses: {
+            /** @description The table. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    exposure_api_productions__production_id__bench_exposure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExposureView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    flicker_api_productions__production_id__bench_flicker_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlickerView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
