@@ -1,5 +1,7 @@
 """Depth and light where the equipment states little: no f-number, no EI values, no row time."""
 
+from dataclasses import replace
+
 import pytest
 
 from hextan.core.bench_state import parse_state
@@ -51,12 +53,8 @@ def test_a_body_without_sensitivities_gets_assumed_ones_and_that_is_said():
     assert here["nds"][1]["parts"] == ["built-in 2"]
 
 
-def test_filters_of_the_kit_count(
-    filters=(NdFilter("ND 0.9", 3.0),),
-):
-    from dataclasses import replace
-
-    with_filter = replace(package({"eis": [800], "base_eis": [800]}), filters=filters)
+def test_filters_of_the_kit_count():
+    with_filter = replace(package({"eis": [800], "base_eis": [800]}), filters=(NdFilter("ND 0.9", 3.0),))
     bright = state(with_filter, light={"lux": 5000.0, "may_move": ["nd"]})
     told = exposure_view(with_filter, bright, 25.0)["balance"]
     assert told["nd_parts"] == ["ND 0.9"]

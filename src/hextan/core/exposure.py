@@ -27,6 +27,8 @@ DENSITY_PER_STOP = math.log10(2.0)
 FILTER_STAGES = 3
 #: What is left below this is as good as balanced: half of a third.
 BALANCED = 1 / 6 + 1e-9
+#: An EI that is not native counts as so much more change, in stops.
+NOT_NATIVE_STOPS = 1.0
 #: Angles that a shutter is set to (common practice, no source).
 SHUTTER_ANGLES = (360.0, 270.0, 216.0, 180.0, 172.8, 144.0, 120.0, 90.0, 72.0, 60.0, 45.0, 30.0, 22.5, 11.25)
 
@@ -214,7 +216,7 @@ def balance(now: Settings, means: Means, may_move: Sequence[Mover]) -> Balance:
     Notes
     -----
     With one, two, ... movers every combination of what there is is tried. Among those that balance, native EI values
-    come first, then what changes least, then what is left over.
+    are worth a stop of change; what changes least comes first, then fewer filters, then what is left over.
     """
     order = tuple(dict.fromkeys(may_move))
     first_parts = next((c.parts for c in means.nds if math.isclose(c.stops, now.nd_stops, abs_tol=1e-4)), ())
@@ -253,10 +255,10 @@ def _best_of(now: Settings, means: Means, moving: Sequence[Mover], parts: tuple[
             + 2 * abs(math.log2(stop / now.t_stop))
             + abs(math.log2(time / now.time_s))
         )
-        native = 0.0 if ei in means.base_eis or ei == now.ei else 1.0
+        foreign = 0.0 if ei in means.base_eis or ei == now.ei else NOT_NATIVE_STOPS
         # Below half of a third nothing is gained by being nearer; above it nearness comes first.
         left = 0.0 if abs(off) <= BALANCED else abs(off)
-        cost = (left, native, round(change, 6), len(nd.parts), abs(off))
+        cost = (left, round(change + foreign, 6), len(nd.parts), abs(off))
         if best is None or cost < best_cost:
             best, best_cost = Balance(settings, nd.parts, tuple(moving), off), cost
     if best is None:

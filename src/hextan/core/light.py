@@ -35,8 +35,9 @@ class Light(Part):
     shutter: Literal["angle", "time"] = "angle"
     shutter_deg: Annotated[float, Field(gt=0, le=360)] = 180.0
     shutter_s: ShutterS = 0.02
-    known_by: Literal["lux", "metered"] = "lux"
+    known_by: Literal["lux", "foot_candles", "metered"] = "lux"
     lux: Lux = 100.0
+    foot_candles: Lux = 10.0
     metered: Metered = Metered()
     #: What may move to balance the exposure, in this order; the shutter is held unless it is named.
     may_move: Annotated[list[Mover], Field(max_length=5)] = ["nd", "ei", "light"]

@@ -151,6 +151,8 @@ def _lux(light: Light, lost_stops: float) -> float:
     """The scene's light: measured, or what the metered exposure says (a meter knows nothing of this lens's losses)."""
     if light.known_by == "lux":
         return light.lux
+    if light.known_by == "foot_candles":
+        return light.foot_candles * LUX_PER_FOOT_CANDLE
     m = light.metered
     return float(needed_lux(m.t_stop, m.shutter_s, float(m.ei), m.nd_stops))
 
@@ -227,8 +229,8 @@ def _ledger(e: Exposing, state: BenchState, base_fps: float) -> list[dict[str, A
          else _time_words(at_base), math.log2(at_base)),
         ("rate", "Rate", f"{state.fps:g} fps", math.log2(s.time_s / at_base)),
         ("nd", "ND", f"{s.nd_stops:g} stops, density {s.nd_stops * 0.30103:.1f}", -s.nd_stops),
-        ("adapter", "Adapter", "gains light" if e.adapter_stops < 0 else "takes light", -e.adapter_stops),
-        ("close_up", "Close focus", "the lens draws out", -e.close_up_stops),
+        ("adapter", "Adapter", "none" if e.adapter_stops == 0 else "gains light" if e.adapter_stops < 0 else "takes light", -e.adapter_stops),
+        ("close_up", "Close-up", "the lens draws out", -e.close_up_stops),
     ]  # fmt: skip
     return [{"key": key, "name": name, "setting": text, "stops": stops} for key, name, text, stops in rows]
 

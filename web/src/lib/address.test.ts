@@ -26,6 +26,23 @@ const STATE: BenchState = {
     title_safe: false,
     objects: [],
   },
+  light: {
+    ei: null,
+    nd_stops: 0,
+    shutter: 'angle',
+    shutter_deg: 180,
+    shutter_s: 0.02,
+    known_by: 'lux',
+    lux: 100,
+    foot_candles: 10,
+    metered: { t_stop: 2.8, ei: 800, shutter_s: 0.02, nd_stops: 0 },
+    may_move: ['nd', 'ei', 'light'],
+    mains_hz: 50,
+    lamp: 'tungsten',
+    pulse_hz: 1200,
+    pulse_duty: 0.5,
+    ripple_percent: null,
+  },
   unit: 'm',
   pinned: [2, 20],
   ladder: { scope: 'all', classes: [], covers: false, oversampled: false, least_fps: null },
@@ -40,6 +57,17 @@ const OTHER: BenchState = {
   focal_mm: 35.5,
   focus_m: 4,
   movement_m: 0.4,
+  light: {
+    ...STATE.light,
+    ei: 5000,
+    nd_stops: 2.5,
+    shutter: 'time',
+    known_by: 'metered',
+    may_move: [],
+    mains_hz: 60,
+    lamp: 'pulsed',
+    ripple_percent: 12,
+  },
   scene: { ...STATE.scene, posture: 'seated', title_safe: true, frames: [1.85] },
   fps: 23.976,
   crop_ids: [3, 4],
@@ -59,6 +87,14 @@ const OTHER: BenchState = {
   sort: 'rate',
   descending: true,
 }
+
+describe('rules of sharpness', () => {
+  it('leave the production its own when the look has none', () => {
+    const none = { ...STATE, coc: null }
+    expect(toQuery(none)).not.toContain('sharp=')
+    expect(fromQuery(`?${toQuery(none)}`, STATE).coc).toBeNull()
+  })
+})
 
 describe('the address', () => {
   it.each([

@@ -1,4 +1,5 @@
 /** The Bench's state in the address bar: a link opens the same picture. */
+import { readLight, writeLight } from './light'
 import { readScene, writeScene } from './scene'
 import type { BenchState } from './types'
 
@@ -39,6 +40,7 @@ const COC_KEYS = {
 } as const
 
 const readCoc: Read = (text) => {
+  if (text === '') return { coc: null }
   const [rule, ...values] = text.split('_at_')
   if (!rule || !(rule in COC_KEYS)) return null
   const keys = COC_KEYS[rule as keyof typeof COC_KEYS]
@@ -50,6 +52,7 @@ const readCoc: Read = (text) => {
   }
 }
 const writeCoc: Write = ({ coc }) => {
+  if (coc === null) return ''
   const rule = coc.rule ?? 'picture_diagonal'
   const values = COC_KEYS[rule].map((key) => (coc as unknown as Record<string, number>)[key])
   return [rule, ...values].join('_at_')
@@ -106,6 +109,13 @@ const PARTS: Record<string, [Read, Write]> = {
       return scene && { scene }
     },
     (state) => writeScene(state.scene),
+  ],
+  light: [
+    (text) => {
+      const light = readLight(text)
+      return light && { light }
+    },
+    (state) => writeLight(state.light),
   ],
   moves: [(text) => ({ movement_m: number(text) ?? 0 }), (state) => shown(state.movement_m || null) ?? ''],
   unit: [(text) => (text === 'm' || text === 'ft' ? { unit: text } : null), (state) => state.unit],

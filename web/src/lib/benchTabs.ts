@@ -1,6 +1,9 @@
 /** What stands below the Bench's drawings; kept in the address after the hash. */
 export const BENCH_TABS = {
   formats: 'Every format',
+  depth: 'Depth',
+  light: 'Exposure',
+  flicker: 'Flicker',
   scene: 'Scene',
 } as const
 export type BenchTab = keyof typeof BENCH_TABS

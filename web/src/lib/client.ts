@@ -13,11 +13,15 @@ import type {
   CoverageView,
   DataAsk,
   DataTable,
+  DepthAsk,
+  DepthView,
+  ExposureView,
   FieldAnswer,
   FieldAsk,
   FileRead,
   FinderAnswer,
   FinderAsk,
+  FlickerView,
   KitLadder,
   KitMatch,
   KitMatrix,
@@ -337,3 +341,23 @@ export const readRigFile = (id: number, file: Blob) =>
   )
 
 export const rigFileAddress = (id: number) => `/api/productions/${id}/rig/file`
+
+export const viewDepth = (id: number, ask: DepthAsk, signal: AbortSignal) =>
+  outcome<DepthView>(
+    http.POST('/api/productions/{production_id}/bench/depth', { ...at(id), body: ask, signal }),
+  )
+
+export const depthTable = (id: number, ask: DepthAsk) =>
+  outcome<string>(
+    http.POST('/api/productions/{production_id}/bench/depth.csv', { ...at(id), body: ask, parseAs: 'text' }),
+  )
+
+export const viewExposure = (id: number, state: BenchState, signal: AbortSignal) =>
+  outcome<ExposureView>(
+    http.POST('/api/productions/{production_id}/bench/exposure', { ...at(id), body: { state }, signal }),
+  )
+
+export const viewFlicker = (id: number, state: BenchState, signal: AbortSignal) =>
+  outcome<FlickerView>(
+    http.POST('/api/productions/{production_id}/bench/flicker', { ...at(id), body: { state }, signal }),
+  )

@@ -4,7 +4,18 @@ import type { components } from './generated/api'
 type Schemas = components['schemas']
 export type SceneObject = Required<Schemas['SceneObject']>
 export type Scene = Omit<Required<Schemas['Scene']>, 'objects'> & { objects: SceneObject[] }
-export type BenchState = Omit<Required<Schemas['BenchState']>, 'scene'> & { scene: Scene }
+export type Light = Omit<Required<Schemas['Light']>, 'metered'> & { metered: Required<Schemas['Metered']> }
+export type Mover = Light['may_move'][number]
+export type BenchState = Omit<Required<Schemas['BenchState']>, 'scene' | 'light'> & {
+  scene: Scene
+  light: Light
+}
+export type DepthAsk = Omit<Required<Schemas['DepthAsk']>, 'state'> & { state: BenchState }
+export type DepthView = Schemas['DepthView']
+export type DepthCurve = Schemas['DepthCurve']
+export type StopAnswer = Schemas['StopAnswer']
+export type ExposureView = Schemas['ExposureView']
+export type FlickerView = Schemas['FlickerView']
 export type BenchView = Schemas['BenchView']
 export type LadderRow = Schemas['LadderRow']
 export type Package = Schemas['PackageRead']

@@ -27,15 +27,18 @@
     <select
       class="set"
       aria-label="Rule for the circle of confusion"
-      value={cocChoice(bench.coc)}
+      value={bench.coc === null ? '' : cocChoice(bench.coc)}
       onchange={(event) => {
+        if (event.currentTarget.value === '') onchange({ coc: null })
         const found = COC_CHOICES.find((c) => c.label === event.currentTarget.value)
         if (found) onchange({ coc: found.coc })
       }}
     >
+      <option value="">the production's rule</option>
       {#each COC_CHOICES as { label } (label)}<option value={label}>{label}</option>{/each}
-      {#if !COC_CHOICES.some((c) => c.label === cocChoice(bench.coc))}
-        <option value={cocChoice(bench.coc)}>{cocChoice(bench.coc)}</option>
+      {#if bench.coc !== null}
+        {@const own = cocChoice(bench.coc)}
+        {#if !COC_CHOICES.some((c) => c.label === own)}<option value={own}>{own}</option>{/if}
       {/if}
     </select></label
   >

@@ -1,7 +1,7 @@
 /** The rules for the circle of confusion that the header offers. */
 import type { BenchState } from '../lib/types'
 
-type Coc = BenchState['coc']
+type Coc = NonNullable<BenchState['coc']>
 
 export const COC_CHOICES: { label: string; coc: Coc }[] = [
   { label: 'diagonal / 1500', coc: { rule: 'picture_diagonal', divisor: 1500 } },

@@ -18,6 +18,9 @@
   import PlanDrawing from '../parts/PlanDrawing.svelte'
   import ScenePanel from '../parts/ScenePanel.svelte'
   import WindowMapDrawing from '../parts/WindowMapDrawing.svelte'
+  import DepthTab from './bench/DepthTab.svelte'
+  import FlickerTab from './bench/FlickerTab.svelte'
+  import LightTab from './bench/LightTab.svelte'
 
   interface Props {
     bench: Bench
@@ -220,6 +223,17 @@
       <BenchTabs current={tab} onchoose={(next) => (tab = next)} />
       {#if tab === 'scene'}
         <ScenePanel state={bench.state} view={view.viewfinder} read={readDistance} onchange={change} />
+      {:else if tab === 'depth'}
+        <DepthTab productionId={bench.productionId} state={bench.state} {names} onchange={change} />
+      {:else if tab === 'light'}
+        <LightTab
+          productionId={bench.productionId}
+          state={bench.state}
+          stops={view.lens.stops}
+          onchange={change}
+        />
+      {:else if tab === 'flicker'}
+        <FlickerTab productionId={bench.productionId} state={bench.state} onchange={change} />
       {:else}
         <LadderFilters state={bench.state} {view} bodyName={place.body.name} onchange={change} />
         <FormatLadder

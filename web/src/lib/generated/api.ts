@@ -1265,6 +1265,7 @@ export interface components {
             lens_id: number;
             /**
              * @default {
+             *       "foot_candles": 10,
              *       "known_by": "lux",
              *       "lamp": "tungsten",
              *       "lux": 100,
@@ -3910,11 +3911,16 @@ export interface components {
             /** Ei */
             ei?: number | null;
             /**
+             * Foot Candles
+             * @default 10
+             */
+            foot_candles?: number;
+            /**
              * Known By
              * @default lux
              * @enum {string}
              */
-            known_by?: "lux" | "metered";
+            known_by?: "lux" | "foot_candles" | "metered";
             /**
              * Lamp
              * @default tungsten
