@@ -14,7 +14,16 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.responses import FileResponse
 
 from hextan import __version__
-from hextan.api import errors, file_routes, kit_routes, lens_routes, look_routes, package_routes, routes
+from hextan.api import (
+    compare_routes,
+    errors,
+    file_routes,
+    kit_routes,
+    lens_routes,
+    look_routes,
+    package_routes,
+    routes,
+)
 from hextan.api.edges import Edges
 from hextan.api.settings import Settings
 from hextan.core.contract import EvaluationRequest
@@ -60,7 +69,7 @@ def bare_app() -> FastAPI:
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "testserver"])
     app.add_middleware(Edges)
     errors.install(app)
-    rooms = (routes, package_routes, lens_routes, kit_routes, look_routes, file_routes)
+    rooms = (routes, package_routes, lens_routes, kit_routes, look_routes, compare_routes, file_routes)
     for router in (package_routes.catalogue_router, *(room.router for room in rooms)):
         app.include_router(router, prefix="/api")
     app.openapi_schema = _with_evaluation_request(app.openapi())

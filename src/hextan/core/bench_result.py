@@ -34,8 +34,8 @@ def coc_of(package: Package, state: BenchState) -> Coc:
     return state.coc if state.coc is not None else package.coc
 
 
-def compute_bench(package: Package, state: BenchState) -> BenchResult:
-    """Compute a Bench.
+def compute_bench(package: Package, state: BenchState, only_chosen: bool = False) -> BenchResult:
+    """Compute a Bench, in every recording format or in the chosen one alone.
 
     Raises
     ------
@@ -45,8 +45,10 @@ def compute_bench(package: Package, state: BenchState) -> BenchResult:
         A distance at which the lens forms no image.
     """
     chosen, setting = _resolve(package, state)
-    order = {key: i for i, key in enumerate(package.formats)}
-    return BenchResult(chosen, setting, order, compute(parse_request(_request(package, state, setting))))
+    shown = [chosen] if only_chosen else list(package.formats.values())
+    order = {here.recording.id: i for i, here in enumerate(shown)}
+    asked = bench_request(package, state, setting, shown)
+    return BenchResult(chosen, setting, order, compute(parse_request(asked)))
 
 
 def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, LensSetting]:
@@ -71,11 +73,14 @@ def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, Lens
     return package.formats[state.format_id], setting
 
 
-def _request(package: Package, state: BenchState, setting: LensSetting) -> dict[str, Any]:
+def bench_request(
+    package: Package, state: BenchState, setting: LensSetting, shown: list[FormatInPackage]
+) -> dict[str, Any]:
+    """Write a Bench in the public evaluation format, for some recording formats."""
     lens, reference = setting.lens, state.reference
     switched_on = frozenset(state.crop_ids)
     formats = []
-    for here in package.formats.values():
+    for here in shown:
         delivery = state.delivery.for_recording(here.recording.raster, lens.squeeze)
         formats.append(here.as_request(state.fps, delivery, switched_on, setting.on_body(here)))
     focus = state.focus_m or state.subject_m

@@ -420,6 +420,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/compare/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Match
+         * @description Match a column to the first with the lenses, stops, EI and ND that there are.
+         */
+        post: operations["match_api_productions__production_id__compare_match_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/compare/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * View Comparison
+         * @description Compute a comparison, without keeping it.
+         */
+        post: operations["view_comparison_api_productions__production_id__compare_view_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/comparisons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Comparisons
+         * @description List the comparisons of a production, and those that were taken out.
+         */
+        get: operations["list_comparisons_api_productions__production_id__comparisons_get"];
+        put?: never;
+        /**
+         * Add Comparison
+         * @description Keep a new comparison.
+         */
+        post: operations["add_comparison_api_productions__production_id__comparisons_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/comparisons/{comparison_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Comparison
+         * @description Give a comparison.
+         */
+        get: operations["read_comparison_api_productions__production_id__comparisons__comparison_id__get"];
+        /**
+         * Write Comparison
+         * @description Keep a comparison; 409 with both when somebody else kept it in between.
+         */
+        put: operations["write_comparison_api_productions__production_id__comparisons__comparison_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/comparisons/{comparison_id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Comparison
+         * @description Take a comparison out of the production, or bring it back; nothing is lost.
+         */
+        post: operations["remove_comparison_api_productions__production_id__comparisons__comparison_id__removal_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/data": {
         parameters: {
             query?: never;
@@ -1636,6 +1744,19 @@ export interface components {
             version: number;
         };
         /**
+         * CameraMatch
+         * @description How a column can match the first.
+         */
+        CameraMatch: {
+            /** Advice */
+            advice: string[];
+            exact: components["schemas"]["ExactMatch"];
+            /** Options */
+            options: components["schemas"]["MatchOption"][];
+            /** Tried */
+            tried: number;
+        };
+        /**
          * CameraMove
          * @description How far the camera has to move for exactly the wanted field.
          */
@@ -1686,6 +1807,19 @@ export interface components {
              * @default 1
              */
             weight?: number;
+        };
+        /**
+         * CaseName
+         * @description A case with its name.
+         */
+        CaseName: {
+            /**
+             * Case
+             * @enum {string}
+             */
+            case: "as_set" | "same_place" | "moved" | "other_lens";
+            /** Name */
+            name: string;
         };
         /**
          * CatalogueChange
@@ -1932,6 +2066,75 @@ export interface components {
             text: string;
         };
         /**
+         * Column
+         * @description A set-up. Distances in metres from its own sensor plane.
+         */
+        Column: {
+            /** Adapter Id */
+            adapter_id?: number | null;
+            /**
+             * Crop Ids
+             * @default []
+             */
+            crop_ids?: number[];
+            /** Ei */
+            ei?: number | null;
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Focus M */
+            focus_m?: number | null;
+            /** Format Id */
+            format_id: number;
+            /**
+             * Fps
+             * @default 25
+             */
+            fps?: number;
+            /** Key */
+            key?: string;
+            /**
+             * Label
+             * @default
+             */
+            label?: string;
+            /** Lens Id */
+            lens_id: number;
+            /**
+             * Nd Stops
+             * @default 0
+             */
+            nd_stops?: number;
+            /** Second Adapter Id */
+            second_adapter_id?: number | null;
+            /**
+             * Shutter Deg
+             * @default 180
+             */
+            shutter_deg?: number;
+            /** Stop */
+            stop?: number | null;
+            /**
+             * Subject M
+             * @default 3
+             */
+            subject_m?: number;
+            /**
+             * Trim Note
+             * @default
+             */
+            trim_note?: string;
+            /**
+             * Trim Stops
+             * @default 0
+             */
+            trim_stops?: number;
+            /**
+             * Trim Width Percent
+             * @default 0
+             */
+            trim_width_percent?: number;
+        };
+        /**
          * Combination
          * @description A lens on a body: all ways, the least trouble first.
          */
@@ -1946,6 +2149,255 @@ export interface components {
             ways: components["schemas"]["Way"][];
             /** Why Not */
             why_not: string | null;
+        };
+        /**
+         * CompareAsk
+         * @description A comparison to compute, without keeping it.
+         */
+        CompareAsk: {
+            document: components["schemas"]["Comparison"];
+        };
+        /**
+         * CompareView
+         * @description A comparison, computed.
+         */
+        CompareView: {
+            /**
+             * Case
+             * @enum {string}
+             */
+            case: "as_set" | "same_place" | "moved" | "other_lens";
+            /** Cases */
+            cases: components["schemas"]["CaseName"][];
+            /** Columns */
+            columns: components["schemas"]["ComparedColumn"][];
+            /** Rows */
+            rows: components["schemas"]["ComparedRow"][];
+            rules: components["schemas"]["Rules"] | null;
+            /** Summary */
+            summary: components["schemas"]["MatchSummary"][];
+            /** Why */
+            why: (components["schemas"]["Why"] | null)[];
+        };
+        /**
+         * ComparedColumn
+         * @description A set-up as it was computed; `virtual` where a case gives it a lens that nobody may have.
+         */
+        ComparedColumn: {
+            /** Body */
+            body: string;
+            /**
+             * Coverage
+             * @enum {string}
+             */
+            coverage: "covers" | "marginal" | "short" | "unknown";
+            /** Dark Share */
+            dark_share: number | null;
+            /** Ei */
+            ei: number;
+            /** Eis */
+            eis: number[];
+            /** F Number */
+            f_number: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Format */
+            format: string;
+            /** Key */
+            key: string;
+            /** Lens */
+            lens: string;
+            /** Marks */
+            marks: string;
+            /** Nds */
+            nds: number[];
+            /** Notes */
+            notes: string[];
+            /** Stop */
+            stop: number | null;
+            /** Stops */
+            stops: number[];
+            /** Subject M */
+            subject_m: number;
+            viewfinder: components["schemas"]["Viewfinder"];
+            /** Virtual */
+            virtual: boolean;
+        };
+        /**
+         * ComparedRow
+         * @description A row of numbers; `infinite` where a value is infinity, `differs` against the first.
+         */
+        ComparedRow: {
+            /** Differs */
+            differs: boolean[];
+            /** Infinite */
+            infinite: boolean[];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "mm" | "um" | "deg" | "percent" | "stops" | "ratio" | "px" | "fps";
+            /** Values */
+            values: (number | null)[];
+        };
+        /**
+         * Comparison
+         * @description Set-ups side by side. The first is what the others are held against.
+         */
+        Comparison: {
+            /**
+             * Case
+             * @default as_set
+             * @enum {string}
+             */
+            case?: "as_set" | "same_place" | "moved" | "other_lens";
+            /** Coc */
+            coc?: (components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"]) | null;
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /**
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDelivery"];
+            /**
+             * Lux
+             * @default 100
+             */
+            lux?: number;
+            /**
+             * Name
+             * @default Comparison
+             */
+            name?: string;
+            /**
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReference"];
+            /**
+             * @default {
+             *       "camera_height_m": 1.55,
+             *       "face_caution_m": 0.45,
+             *       "frames": [],
+             *       "objects": [
+             *         {
+             *           "aside_m": 0.9,
+             *           "distance_m": 5.2,
+             *           "ground_m": 0,
+             *           "height_m": 1.78,
+             *           "key": "start0",
+             *           "kind": "standing",
+             *           "name": "second person"
+             *         },
+             *         {
+             *           "aside_m": -1.3,
+             *           "distance_m": 6.5,
+             *           "ground_m": 0,
+             *           "height_m": 2.3,
+             *           "key": "start1",
+             *           "kind": "lamp",
+             *           "name": "lamp left"
+             *         },
+             *         {
+             *           "aside_m": -2.2,
+             *           "distance_m": 9,
+             *           "ground_m": 0,
+             *           "height_m": 3,
+             *           "key": "start2",
+             *           "kind": "post",
+             *           "name": "post"
+             *         },
+             *         {
+             *           "aside_m": 2.4,
+             *           "distance_m": 14,
+             *           "ground_m": 0,
+             *           "height_m": 2.8,
+             *           "key": "start3",
+             *           "kind": "lamp",
+             *           "name": "lamp right"
+             *         },
+             *         {
+             *           "aside_m": 0,
+             *           "distance_m": 180,
+             *           "ground_m": 0,
+             *           "height_m": 9,
+             *           "key": "start4",
+             *           "kind": "shore",
+             *           "name": "far shore"
+             *         }
+             *       ],
+             *       "posture": "standing",
+             *       "subject_height_m": 1.72,
+             *       "title_safe": false
+             *     }
+             */
+            scene?: components["schemas"]["Scene"];
+            /**
+             * Schema
+             * @default hextan.comparison
+             * @constant
+             */
+            schema?: "hextan.comparison";
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
+        };
+        /**
+         * ComparisonKept
+         * @description A comparison as it is kept.
+         */
+        ComparisonKept: {
+            document: components["schemas"]["Comparison"];
+            /** Id */
+            id: number;
+            /** Removed */
+            removed: boolean;
+            /** Version */
+            version: number;
+        };
+        /**
+         * ComparisonList
+         * @description A production's comparisons, and those that were taken out.
+         */
+        ComparisonList: {
+            /** Kept */
+            kept: components["schemas"]["ComparisonKept"][];
+            /** Removed */
+            removed: components["schemas"]["ComparisonKept"][];
+        };
+        /**
+         * ComparisonNew
+         * @description A comparison to keep.
+         */
+        ComparisonNew: {
+            document: components["schemas"]["Comparison"];
+        };
+        /**
+         * ComparisonWrite
+         * @description A comparison to keep, changed from a known version.
+         */
+        ComparisonWrite: {
+            document: components["schemas"]["Comparison"];
+            /** Version */
+            version: number;
         };
         /**
          * Cone
@@ -2643,6 +3095,20 @@ export interface components {
              *     }
              */
             subject?: components["schemas"]["Subject"];
+        };
+        /**
+         * ExactMatch
+         * @description What a match would take; null where it cannot be told.
+         */
+        ExactMatch: {
+            /** Ei */
+            ei: number | null;
+            /** F Number */
+            f_number: number | null;
+            /** Focal Mm */
+            focal_mm: number | null;
+            /** Stop */
+            stop: number | null;
         };
         /**
          * ExposureView
@@ -4148,6 +4614,55 @@ export interface components {
             subject_m?: number;
         };
         /**
+         * MatchCameraAsk
+         * @description Which column is to match the first.
+         */
+        MatchCameraAsk: {
+            document: components["schemas"]["Comparison"];
+            /** Index */
+            index: number;
+        };
+        /**
+         * MatchOption
+         * @description A real lens as near as it comes, with what is left over, and the column as it would be.
+         */
+        MatchOption: {
+            column: components["schemas"]["Column"];
+            /**
+             * Covers
+             * @enum {string}
+             */
+            covers: "covers" | "marginal" | "short" | "unknown" | "impossible";
+            /** Depth Stops */
+            depth_stops: number;
+            /** Ei */
+            ei: number;
+            /** Exact Stop */
+            exact_stop: number;
+            /** Exposure Stops */
+            exposure_stops: number;
+            /** Focal Mm */
+            focal_mm: number;
+            /** Good */
+            good: boolean;
+            /** Lens */
+            lens: string;
+            /** Marks */
+            marks: string;
+            /** Nd Parts */
+            nd_parts: string[];
+            /** Nd Stops */
+            nd_stops: number;
+            /** Stop */
+            stop: number;
+            /** Text */
+            text: string;
+            /** Via */
+            via: string;
+            /** Width Percent */
+            width_percent: number;
+        };
+        /**
          * MatchRow
          * @description The nearest match in one picture.
          */
@@ -4168,6 +4683,16 @@ export interface components {
             neighbours: components["schemas"]["Matched"][];
             not_covering: components["schemas"]["Matched"] | null;
             simplest: components["schemas"]["Matched"] | null;
+        };
+        /**
+         * MatchSummary
+         * @description What matches the first, and what does not.
+         */
+        MatchSummary: {
+            /** Differs */
+            differs: string[];
+            /** Matches */
+            matches: string[];
         };
         /**
          * Matched
@@ -4752,6 +5277,23 @@ export interface components {
             wanted_fps?: string;
         };
         /**
+         * PartShare
+         * @description What one part does to the whole, as a factor; null where it cannot be told.
+         */
+        PartShare: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Factor */
+            factor: number | null;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "focal_mm" | "distance_mm" | "f_number" | "coc_mm" | "width_mm";
+        };
+        /**
          * Perspective
          * @description What the camera's place does, in numbers.
          */
@@ -5223,6 +5765,45 @@ export interface components {
             behind_subject_m?: number;
             /** Length M */
             length_m?: number | null;
+        };
+        /**
+         * RuleCell
+         * @description Depth of the bigger picture over that of the smaller.
+         */
+        RuleCell: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "less" | "same" | "more";
+            /** Ratio */
+            ratio: number;
+        };
+        /**
+         * RuleRow
+         * @description A rule in all cases.
+         */
+        RuleRow: {
+            /** Cells */
+            cells: (components["schemas"]["RuleCell"] | null)[];
+            /** Rule */
+            rule: string;
+        };
+        /**
+         * Rules
+         * @description Does a bigger sensor give less depth? Under every rule, in every case.
+         */
+        Rules: {
+            /** Bigger */
+            bigger: string;
+            /** Cases */
+            cases: string[];
+            /** Rows */
+            rows: components["schemas"]["RuleRow"][];
+            /** Same Size */
+            same_size: boolean;
+            /** Smaller */
+            smaller: string;
         };
         /**
          * Rung
@@ -5992,6 +6573,22 @@ export interface components {
              * @enum {string}
              */
             verdict: "possible" | "consequences" | "impossible";
+        };
+        /**
+         * Why
+         * @description Why depth and blur differ: the parts multiply to the whole.
+         */
+        Why: {
+            /** Blur */
+            blur: components["schemas"]["PartShare"][];
+            /** Blur Factor */
+            blur_factor: number;
+            /** Depth */
+            depth: components["schemas"]["PartShare"][];
+            /** Depth Factor */
+            depth_factor: number;
+            /** In Dioptres */
+            in_dioptres: boolean;
         };
         /**
          * Window
@@ -7764,6 +8361,516 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BodyKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    match_api_productions__production_id__compare_match_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchCameraAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameraMatch"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    view_comparison_api_productions__production_id__compare_view_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    list_comparisons_api_productions__production_id__comparisons_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    add_comparison_api_productions__production_id__comparisons_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComparisonNew"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_comparison_api_productions__production_id__comparisons__comparison_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                comparison_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    write_comparison_api_productions__production_id__comparisons__comparison_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                comparison_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComparisonWrite"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    remove_comparison_api_productions__production_id__comparisons__comparison_id__removal_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                comparison_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Removal"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonKept"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,83 @@
+"""The endpoints of comparisons: parse, call, answer."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Request, Response
+
+from hextan.api.compare_schemas import (
+    CameraMatch,
+    CompareAsk,
+    CompareView,
+    ComparisonKept,
+    ComparisonList,
+    ComparisonNew,
+    ComparisonWrite,
+    MatchCameraAsk,
+)
+from hextan.api.errors import BAD, STALE
+from hextan.api.package_schemas import Removal
+from hextan.api.plumbing import Db, Id, ProductionId, json_answer
+from hextan.core.camera_match import match_camera
+from hextan.core.compare_view import compare_view
+from hextan.store import comparisons, models
+
+router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
+ComparisonId = Annotated[Id, Path()]
+
+
+def _kept(row: models.Comparison) -> ComparisonKept:
+    return ComparisonKept(
+        id=row.id, version=row.version, removed=row.removed, document=comparisons.document_of(row)
+    )
+
+
+@router.get("/comparisons")
+def list_comparisons(production_id: ProductionId, db: Db) -> ComparisonList:
+    """List the comparisons of a production, and those that were taken out."""
+    return ComparisonList(
+        kept=[_kept(row) for row in comparisons.every(db, production_id)],
+        removed=[_kept(row) for row in comparisons.every(db, production_id, removed=True)],
+    )
+
+
+@router.post("/comparisons", status_code=201)
+def add_comparison(production_id: ProductionId, asked: ComparisonNew, db: Db) -> ComparisonKept:
+    """Keep a new comparison."""
+    return _kept(comparisons.add(db, production_id, asked.document))
+
+
+@router.get("/comparisons/{comparison_id}")
+def read_comparison(production_id: ProductionId, comparison_id: ComparisonId, db: Db) -> ComparisonKept:
+    """Give a comparison."""
+    return _kept(comparisons.find(db, production_id, comparison_id))
+
+
+@router.put("/comparisons/{comparison_id}", responses=STALE)
+def write_comparison(
+    production_id: ProductionId, comparison_id: ComparisonId, asked: ComparisonWrite, db: Db
+) -> ComparisonKept:
+    """Keep a comparison; 409 with both when somebody else kept it in between."""
+    return _kept(comparisons.save(db, production_id, comparison_id, asked.version, asked.document))
+
+
+@router.post("/comparisons/{comparison_id}/removal", responses=STALE)
+def remove_comparison(
+    production_id: ProductionId, comparison_id: ComparisonId, asked: Removal, db: Db
+) -> ComparisonKept:
+    """Take a comparison out of the production, or bring it back; nothing is lost."""
+    return _kept(comparisons.set_removed(db, production_id, comparison_id, asked.version, asked.removed))
+
+
+@router.post("/compare/view", responses={200: {"model": CompareView}})
+def view_comparison(production_id: ProductionId, asked: CompareAsk, db: Db, request: Request) -> Response:
+    """Compute a comparison, without keeping it."""
+    return json_answer(compare_view(request.app.state.packages.package(db, production_id), asked.document))
+
+
+@router.post("/compare/match", responses={200: {"model": CameraMatch}})
+def match(production_id: ProductionId, asked: MatchCameraAsk, db: Db, request: Request) -> Response:
+    """Match a column to the first with the lenses, stops, EI and ND that there are."""
+    package = request.app.state.packages.package(db, production_id)
+    return json_answer(match_camera(package, asked.document, asked.index))

@@ -1,0 +1,392 @@
+"""Match one camera to another: field, depth and exposure with the lenses, stops, EI and ND that there really are."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+from hextan.core.columns import columns_of
+from hextan.core.comparison import Column, Comparison
+from hextan.core.coverage import MARGINAL_SHARE
+from hextan.core.distances import both_units
+from hextan.core.errors import Fault, HextanError, InvalidInputError
+from hextan.core.exposure import Balance, Settings, balance
+from hextan.core.mounting import Mounting, ways
+from hextan.core.package import Body, Lens, Package
+from hextan.core.setups import Setup, setup_of, size_of
+
+#: What counts how much when lenses are ranked: a per cent of width, a stop of depth, a stop of exposure, a short circle.
+COSTS = {"width_percent": 1.0, "depth_stop": 3.0, "exposure_stop": 3.0, "short_circle": 25.0, "adapter": 1.0}
+#: Below these nobody sees a difference (common practice, no source).
+GOOD_WIDTH_PERCENT, GOOD_STOPS = 1.0, 0.17
+MOST_OPTIONS = 6
+#: Lenses whose field is wrong by more than this factor are not set and weighed: their width alone costs too much.
+REACH = 1.35
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A lens of the kit on the other camera, as near as it comes."""
+
+    setup: Setup
+    way: Mounting
+    width_percent: float
+    exact_stop: float
+    depth_stops: float
+    light: Balance
+    exposure_stops: float
+    covers: str
+
+    @property
+    def cost(self) -> float:
+        """How far it is from a match; see `COSTS`."""
+        return (
+            abs(self.width_percent) * COSTS["width_percent"]
+            + abs(self.depth_stops) * COSTS["depth_stop"]
+            + abs(self.exposure_stops) * COSTS["exposure_stop"]
+            + (COSTS["short_circle"] if self.covers == "short" else 0.0)
+            + len(self.way.adapters) * COSTS["adapter"]
+        )
+
+
+def match_camera(package: Package, comparison: Comparison, index: int) -> dict[str, Any]:
+    """Match a column to the first.
+
+    Parameters
+    ----------
+    index : the column, 1 or more; its body, format, rate and place are kept
+
+    Returns
+    -------
+    ``exact`` (what it would take), ``options`` (real ones, the nearest first, each with what is left over),
+    ``advice`` where the nearest is not near enough.
+
+    Raises
+    ------
+    InvalidInputError
+        No such column, or a first set-up whose depth cannot be told.
+    """
+    if not 1 <= index < len(comparison.columns):
+        raise InvalidInputError.of(Fault("index", index, "must be a column after the first"))
+    first = setup_of(package, comparison, comparison.columns[0])
+    if first.optics is None:
+        rule = "has a fisheye or no stop: there is no field or depth to match"
+        raise InvalidInputError.of(Fault("document.columns[0].lens_id", first.state.lens_id, rule))
+    column = comparison.columns[index]
+    subject = first.state.subject_m
+    there = column.model_copy(update={"subject_m": subject, "focus_m": first.state.focus_m})
+    found = sorted(candidates(package, comparison, first, there), key=lambda c: c.cost)
+    exact = _exact(package, comparison, first, there)
+    return {
+        "exact": exact,
+        "options": [_option(c) for c in _varied(found)],
+        "advice": _advice(package, comparison, first, there, found),
+        "tried": len(found),
+    }
+
+
+def _varied(found: list[Candidate]) -> list[Candidate]:
+    """The nearest ones, each lens through its nearest way only."""
+    seen: set[int] = set()
+    kept = []
+    for each in found:
+        if each.setup.state.lens_id not in seen:
+            seen.add(each.setup.state.lens_id)
+            kept.append(each)
+    return kept[:MOST_OPTIONS]
+
+
+def candidates(
+    package: Package, comparison: Comparison, first: Setup, column: Column, most: int | None = None
+) -> Iterator[Candidate]:
+    """Lenses of the kit in every way on the column's body, set as near to the first set-up as they go.
+
+    Parameters
+    ----------
+    most : only so many, those whose field is nearest; all that reach it without
+    """
+    body = package.formats[column.format_id].body if column.format_id in package.formats else None
+    if body is None:
+        raise InvalidInputError.of(
+            Fault("format_id", column.format_id, "is not in this production's package (any more)")
+        )
+    screened = _screened(package, comparison, first, column, body)
+    reaching = [each for each in screened if each[0] <= REACH] or screened[:3]
+    for _, lens, way in reaching[:most]:
+        try:
+            yield _nearest(package, comparison, first, column, lens, way)
+        except HextanError:
+            # Too close for this lens to form an image: it is no candidate.
+            continue
+
+
+def _screened(
+    package: Package, comparison: Comparison, first: Setup, column: Column, body: Body
+) -> list[tuple[float, Lens, Mounting]]:
+    """Every lens in every way that goes, by how far its field is off as a factor, the nearest first."""
+    target = first.optics
+    assert target is not None
+    sizes: dict[float, float] = {}
+    found = []
+    for _, lens in package.lenses.values():
+        if lens.projection != "rectilinear":
+            continue
+        if lens.squeeze not in sizes:
+            sizes[lens.squeeze] = _size(package, comparison, column, lens.squeeze)
+        # The longest that gives the field is found from afar; focusing close changes it by little.
+        exact = exact_focal_mm(target.field_mm, sizes[lens.squeeze], target.distance_mm)
+        for way in ways(package, lens, body):
+            if not way.reasons:
+                low, high = lens.focal_min_mm * way.magnification, lens.focal_max_mm * way.magnification
+                off = max(exact / high, low / exact, 1.0)
+                found.append((off, lens, way))
+    return sorted(found, key=lambda each: each[0])
+
+
+def _size(package: Package, comparison: Comparison, column: Column, squeeze: float) -> float:
+    """The picture's de-squeezed size, by the dimension that framing goes by, behind a lens of this squeeze."""
+    here = package.formats[column.format_id]
+    asked: Any = here.as_request(
+        column.fps,
+        comparison.delivery.for_recording(here.recording.raster, squeeze),
+        frozenset(column.crop_ids),
+    )
+    c = columns_of([asked], squeeze)
+    return size_of(float(c.picture_w[0]) * squeeze, float(c.picture_h[0]), comparison.reference.by)
+
+
+def _with_lens(
+    column: Column, lens: Lens, way: Mounting, focal_mm: float | None, stop: float | None
+) -> Column:
+    ids = [*way.key, None, None]
+    return column.model_copy(
+        update={
+            "lens_id": lens.id,
+            "adapter_id": ids[0],
+            "second_adapter_id": ids[1],
+            "focal_mm": focal_mm,
+            "stop": stop,
+        }
+    )
+
+
+def _nearest(
+    package: Package, comparison: Comparison, first: Setup, column: Column, lens: Lens, way: Mounting
+) -> Candidate:
+    """Set one lens: the zoom's focal length by the field, the stop by the depth, ND and EI by the exposure."""
+    target = first.optics
+    assert target is not None
+    tried = setup_of(package, comparison, _with_lens(column, lens, way, None, None))
+    optics = tried.optics
+    if optics is None:
+        raise InvalidInputError("Depth cannot be told for this lens here.")
+    focal = None
+    if lens.is_zoom:
+        wanted = exact_focal_mm(target.field_mm, optics.size_mm, optics.distance_mm) / way.magnification
+        focal = min(max(wanted, lens.focal_min_mm), lens.focal_max_mm)
+        tried = setup_of(package, comparison, _with_lens(column, lens, way, focal, None))
+        optics = tried.optics
+        assert optics is not None
+    n = exact_f_number(target.depth_dioptres, optics.focal_mm, optics.distance_mm, optics.coc_mm,
+                       optics.pupil_magnification)  # fmt: skip
+    setting = tried.found.setting
+    assert setting.stop is not None
+    exact_stop = n * setting.stop / optics.f_number
+    stop = min(tried.exposing.means.stops, key=lambda s: abs(math.log2(s / exact_stop)))
+    whole = setup_of(package, comparison, _with_lens(column, lens, way, focal, stop))
+    light = match_light(first, whole)
+    circle = setting.circle_mm
+    needed = float(whole.found.evaluation.needed_mm[0])
+    covers = "unknown" if circle is None else "short" if circle < needed else (
+        "marginal" if circle < needed * (1 + MARGINAL_SHARE) else "covers"
+    )  # fmt: skip
+    return Candidate(
+        setup=whole,
+        way=way,
+        width_percent=100 * (optics.field_mm / target.field_mm - 1),
+        exact_stop=exact_stop,
+        depth_stops=2 * math.log2(stop / exact_stop),
+        light=light,
+        exposure_stops=light.settings.off_stops - first.settings.off_stops,
+        covers=covers,
+    )
+
+
+def exact_focal_mm(field_mm: float, size_mm: float, distance_mm: float) -> float:
+    """Focal length behind the adapters for a field, from the sensor: D*m/(1+m)^2 with m = w/F.
+
+    >>> round(exact_focal_mm(2124.0, 36.0, 3000.0), 2)
+    49.17
+    """
+    m = size_mm / field_mm
+    return distance_mm * m / (1 + m) ** 2
+
+
+def exact_f_number(
+    dioptres: float, focal_mm: float, distance_mm: float, coc_mm: float, pupil_magnification: float = 1.0
+) -> float:
+    """The f-number behind the adapters that gives a depth of 1/near - 1/far, per metre: N = q*f*m/c with q = depth*z/2."""
+    q_distance = distance_mm / focal_mm
+    m = 2.0 / ((q_distance - 2.0) + math.sqrt(q_distance * (q_distance - 4.0)))
+    z = focal_mm * (1 / m + 1 / pupil_magnification)
+    return dioptres * z / 2000.0 * focal_mm * m / coc_mm
+
+
+def match_light(first: Setup, other: Setup) -> Balance:
+    """Set ND, then EI, so that the other comes out as bright as the first; the light is shared."""
+    off = first.settings.off_stops
+    # Balanced against the first: as if the light were less by what the first is over.
+    shifted = replace(other.settings, lux=other.settings.lux * 2.0**-off)
+    found = balance(shifted, other.exposing.means, ["nd", "ei"])
+    settings: Settings = replace(found.settings, lux=other.settings.lux)
+    return Balance(settings, found.nd_parts, found.moved, settings.off_stops)
+
+
+def _exact(package: Package, comparison: Comparison, first: Setup, column: Column) -> dict[str, Any]:
+    """What it would take, with a lens like the first one's but for its length."""
+    target = first.optics
+    assert target is not None
+    sample = setup_of(package, comparison, column).optics
+    if sample is None:
+        return dict.fromkeys(("focal_mm", "f_number", "stop", "ei"))
+    focal = exact_focal_mm(target.field_mm, sample.size_mm, sample.distance_mm)
+    n = exact_f_number(target.depth_dioptres, focal, sample.distance_mm, sample.coc_mm)
+    stop = n * first.settings.t_stop / target.f_number
+    # The same light through another stop, rate and shutter asks for another sensitivity.
+    there = setup_of(package, comparison, column).settings
+    bare = replace(first.settings, t_stop=stop, time_s=there.time_s)
+    return {
+        "focal_mm": focal,
+        "f_number": n,
+        "stop": stop,
+        "ei": first.settings.ei * 2.0 ** (first.settings.off_stops - bare.off_stops),
+    }
+
+
+def _option(c: Candidate) -> dict[str, Any]:
+    setup, settings = c.setup, c.light.settings
+    setting = setup.found.setting
+    good = (
+        abs(c.width_percent) <= GOOD_WIDTH_PERCENT
+        and abs(c.depth_stops) <= GOOD_STOPS
+        and abs(c.exposure_stops) <= GOOD_STOPS
+        and c.covers in ("covers", "marginal")
+    )
+    column = setup.column
+    return {
+        "lens": setting.lens.name,
+        "via": c.way.name,
+        "focal_mm": setup.found.evaluation.lens.focal_mm,
+        "marks": setting.marks,
+        "stop": setting.stop,
+        "exact_stop": c.exact_stop,
+        "width_percent": c.width_percent,
+        "depth_stops": c.depth_stops,
+        "exposure_stops": c.exposure_stops,
+        "ei": settings.ei,
+        "nd_stops": settings.nd_stops,
+        "nd_parts": list(c.light.nd_parts),
+        "covers": c.covers,
+        "good": good,
+        "text": _words(c),
+        "column": column.model_copy(update={"ei": settings.ei, "nd_stops": settings.nd_stops}).model_dump(
+            mode="json"
+        ),
+    }
+
+
+def _words(c: Candidate) -> str:
+    told = []
+    if abs(c.width_percent) > 0.05:
+        told.append(f"{abs(c.width_percent):.1f} % {'wider' if c.width_percent > 0 else 'tighter'}")
+    if abs(c.depth_stops) > 0.05:
+        side = "deeper" if c.depth_stops > 0 else "shallower"
+        told.append(f"{abs(c.depth_stops):.1f} stops {side}")
+    if abs(c.exposure_stops) > 0.05:
+        told.append(f"{abs(c.exposure_stops):.1f} stops {'brighter' if c.exposure_stops > 0 else 'darker'}")
+    if c.covers == "short":
+        told.append("the corners are dark")
+    if not told:
+        return "It matches."
+    text = ", ".join(told)
+    return f"{text[0].upper()}{text[1:]}."
+
+
+def _advice(
+    package: Package, comparison: Comparison, first: Setup, column: Column, found: list[Candidate]
+) -> list[str]:
+    """What to do where the nearest is not near enough."""
+    if not found:
+        return ["No lens of the kit can be put on this body and focused at this distance."]
+    best, target = found[0], first.optics
+    assert target is not None
+    told = []
+    optics = best.setup.optics
+    assert optics is not None
+    if abs(best.width_percent) > GOOD_WIDTH_PERCENT:
+        m = optics.size_mm / target.field_mm
+        away = optics.focal_mm * (1 + m) ** 2 / m
+        by = (away - optics.distance_mm) / 1000
+        z = (away - (optics.distance_mm - optics.lens.focused(optics.distance_mm).z_mm)) / (
+            target.distance_mm
+        )
+        told.append(
+            f"With {best.setup.found.setting.lens.name} the field is exact from {both_units(away / 1000)}, "
+            f"{abs(by):.2f} m {'farther away' if by > 0 else 'nearer'}; perspective then changes: what stands as far "
+            f"behind the subject is drawn {100 * abs(z / (1 + z) * 2 - 1):.0f} % {'larger' if z > 1 else 'smaller'}."
+        )
+    if best.depth_stops > GOOD_STOPS:
+        setting = best.setup.found.setting
+        told.append(
+            f"There is no such aperture: {setting.marks}{best.exact_stop:.3g} is wanted, and {setting.lens.name} opens to "
+            f"{setting.marks}{setting.widest:.3g}. It stays {best.depth_stops:.1f} stops deeper."
+        )
+        shallower = min(
+            found, key=lambda c: (c.depth_stops > GOOD_STOPS, abs(c.width_percent) + 3 * abs(c.depth_stops))
+        )
+        if shallower.depth_stops < best.depth_stops - 0.1 and shallower.covers != "short":
+            name = f"{shallower.setup.found.setting.lens.name} {shallower.way.name}"
+            told.append(
+                f"{name} comes nearer in depth ({shallower.depth_stops:+.1f} stops), {_words(shallower).lower()}"
+            )
+    elif best.depth_stops < -GOOD_STOPS:
+        told.append("No lens of the kit stops down far enough.")
+    if abs(best.exposure_stops) > GOOD_STOPS:
+        side = "bright" if best.exposure_stops > 0 else "dark"
+        told.append(
+            f"EI and ND leave it {abs(best.exposure_stops):.1f} stops too {side}: change the light for both."
+        )
+    if best.cost > 3:
+        told += _other_format(package, comparison, first, column, best)
+    return told
+
+
+def _other_format(
+    package: Package, comparison: Comparison, first: Setup, column: Column, best: Candidate
+) -> list[str]:
+    """Another format of the same body that comes nearer, if there is one."""
+    body: Body = package.formats[column.format_id].body
+    nearest: Candidate | None = None
+    seen: set[tuple[int, int]] = set()
+    for mode in body.modes:
+        # One format stands for all of a scan mode's with its shape.
+        for recording in mode.formats:
+            shape = (mode.id, round(1000 * recording.raster[0] / recording.raster[1]))
+            if shape in seen or recording.id == column.format_id:
+                continue
+            seen.add(shape)
+            other = column.model_copy(update={"format_id": recording.id, "crop_ids": []})
+            here = min(
+                candidates(package, comparison, first, other, most=2), key=lambda c: c.cost, default=None
+            )
+            if here is not None and (nearest is None or here.cost < nearest.cost):
+                nearest = here
+    if nearest is None or nearest.cost > best.cost - 1:
+        return []
+    place = nearest.setup.found.chosen
+    return [
+        f"{place.recording.name} of {body.name} comes nearer, with {nearest.setup.found.setting.lens.name}: "
+        f"{_words(nearest).lower()}"
+    ]

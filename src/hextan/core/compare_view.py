@@ -1,0 +1,339 @@
+"""Set-ups side by side: finder pictures, numbers with their differences, why they differ, and what rules make of it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Literal, TypeAlias
+
+from hextan.core.cases import BLUR_PARTS, DEPTH_PARTS, Optics, Share, in_case, shares
+from hextan.core.comparison import CASES, Case, Comparison
+from hextan.core.contract import Coc, CocByDiagonal, CocEye, CocFixed, CocPhotosite, CocPixel
+from hextan.core.drawings import coverage_verdict
+from hextan.core.errors import HextanError, InvalidInputError
+from hextan.core.package import Package
+from hextan.core.setups import Setup, in_its_case, scene_before, setup_of
+from hextan.core.viewfinder import EARS_M, NOSE_M, viewfinder
+
+Unit: TypeAlias = Literal["m", "mm", "um", "deg", "percent", "stops", "ratio", "px", "fps"]
+#: Rules under which the question of the bigger sensor is answered.
+RULES: dict[str, Coc] = {
+    "picture diagonal / 1500": CocByDiagonal(),
+    "fixed 0.025 mm": CocFixed(rule="fixed", mm=0.025),
+    "2 photosites": CocPhotosite(rule="photosite"),
+    "1 delivered pixel": CocPixel(rule="pixel"),
+    "the eye, 3 picture heights": CocEye(rule="eye"),
+}
+#: Within this share depths count as the same.
+SAME_SHARE = 0.01
+
+
+@dataclass(frozen=True)
+class Row:
+    """A row of numbers. Within `same` (a share, or stops) two values match."""
+
+    key: str
+    label: str
+    unit: Unit
+    same: float
+    get: Callable[[Setup, Setup], float | None]
+
+
+def _or_none(value: float) -> float | None:
+    return None if math.isnan(value) else value
+
+
+def _traced(name: str, per: float = 1.0) -> Callable[[Setup, Setup], float | None]:
+    return lambda s, first: _or_none(s.one(getattr(s.found.evaluation.traced, name)) / per)
+
+
+def _stretch(s: Setup, first: Setup) -> float | None:
+    """How much wider than high a ball at the picture's edge is drawn: 1/cos of the half angle, rectilinear."""
+    if s.found.evaluation.request.lens.projection != "rectilinear":
+        return None
+    half = math.radians(s.one(s.found.evaluation.traced.focus_angle_w_deg) / 2)
+    return 1 / math.cos(half)
+
+
+def _face(s: Setup, first: Setup) -> float | None:
+    z = s.state.subject_m - s.origin_m
+    return (z + EARS_M) / (z - NOSE_M) if z > NOSE_M * 1.01 else None
+
+
+def _behind(s: Setup, first: Setup) -> float | None:
+    """Size of a thing as far behind the subject as the first camera stands before it."""
+    z = s.state.subject_m - s.origin_m
+    return 100 * z / (z + first.state.subject_m) if z > 0 else None
+
+
+def _blur(s: Setup, first: Setup) -> float | None:
+    return None if s.optics is None else 100 * s.optics.blur_share
+
+
+def _depth(s: Setup, first: Setup) -> float | None:
+    return None if s.optics is None else s.optics.total_depth_mm / 1000
+
+
+def _at_sensor(s: Setup, first: Setup) -> float:
+    """Light on each square millimetre of the sensor against the first: stop, time, ND and losses; not EI."""
+    one, other = first.settings, s.settings
+    return (
+        2 * math.log2(one.t_stop / other.t_stop)
+        + math.log2(other.time_s / one.time_s)
+        + one.nd_stops
+        + one.lost_stops
+        - other.nd_stops
+        - other.lost_stops
+    )
+
+
+def _gathered(s: Setup, first: Setup) -> float:
+    """All light of the picture against the first: by its area as well."""
+
+    def area(x: Setup) -> float:
+        c = x.found.evaluation.columns
+        return float(c.picture_w[0] * c.picture_h[0])
+
+    return _at_sensor(s, first) + math.log2(area(s) / area(first))
+
+
+def _pixels(s: Setup, first: Setup) -> float:
+    c = s.found.evaluation.columns
+    return float(c.given.raster_w[0] * c.picture_w[0] / c.recorded_w[0])
+
+
+def _oversampling(s: Setup, first: Setup) -> float:
+    c = s.found.evaluation.columns
+    per = c.recorded_w[0] / (c.read_w[0] / c.samples_across[0])
+    return float(per / c.given.raster_w[0])
+
+
+ROWS: tuple[Row, ...] = (
+    Row("field_w", "Field at the subject, width", "m", 0.005, _traced("field_w_mm", 1000)),
+    Row("field_h", "Field at the subject, height", "m", 0.005, _traced("field_h_mm", 1000)),
+    Row("angle", "Angle of view", "deg", 0.005, _traced("angle_w_deg")),
+    Row("effective", "Effective focal length", "mm", 0.005,
+        lambda s, first: s.found.evaluation.lens.focal_mm * float(s.found.evaluation.crop[0])),
+    Row("optical", "Optical focal length", "mm", 0.005, lambda s, first: s.found.evaluation.lens.focal_mm),
+    Row("distance", "Subject from the sensor", "m", 0.005, lambda s, first: s.state.subject_m),
+    Row("behind", "Size of a thing that far again behind", "percent", 0.005, _behind),
+    Row("face", "A face's nose over its ears", "ratio", 0.005, _face),
+    Row("stretch", "Stretch at the picture's edge", "ratio", 0.01, _stretch),
+    Row("near", "Near limit", "m", 0.005, _traced("near_mm", 1000)),
+    Row("far", "Far limit", "m", 0.005, _traced("far_mm", 1000)),
+    Row("depth", "In focus, total", "m", SAME_SHARE, _depth),
+    Row("coc", "Circle of confusion", "um", 0.005, lambda s, first: _or_none(s.coc_mm * 1000)),
+    Row("blur", "Blur at infinity, of the width", "percent", SAME_SHARE, _blur),
+    Row("pupil", "Entrance pupil, f/N", "mm", SAME_SHARE,
+        lambda s, first: None if s.optics is None else s.optics.focal_mm / s.optics.f_number),
+    Row("exposure", "Exposure, off by", "stops", 0.1, lambda s, first: s.settings.off_stops),
+    Row("at_sensor", "Light on the sensor, against the first", "stops", 0.1, _at_sensor),
+    Row("gathered", "Light gathered, against the first", "stops", 0.1, _gathered),
+    Row("pixels", "Recorded pixels across the picture", "px", 0.005, _pixels),
+    Row("oversampling", "Oversampled", "ratio", 0.005, _oversampling),
+    Row("fps", "Highest rate", "fps", 0.005, lambda s, first: _or_none(float(s.found.evaluation.highest_fps[0]))),
+)  # fmt: skip
+#: What each row belongs to, for the summary of what matches.
+_SUBJECTS = {
+    "field": ("field_w",),
+    "depth": ("depth",),
+    "blur": ("blur",),
+    "perspective": ("behind",),
+    "distortion at the edges": ("stretch",),
+    "exposure": ("exposure",),
+    "light gathered": ("gathered",),
+    "pixels": ("pixels",),
+}
+
+
+def compare_view(package: Package, comparison: Comparison) -> dict[str, Any]:
+    """Compute a comparison.
+
+    Returns
+    -------
+    ``columns`` (chain, finder picture, notes), ``rows`` of numbers with what differs from the first, ``summary`` of
+    what matches, ``why`` (depth and blur split into parts), ``rules`` (the bigger sensor under every rule).
+
+    Raises
+    ------
+    InvalidInputError, CannotFocusError
+        As for the Bench; names the column.
+    """
+    as_set = [_named_setup(package, comparison, i) for i in range(len(comparison.columns))]
+    first = as_set[0]
+    shown, problems = [first], [""]
+    for other in as_set[1:]:
+        try:
+            shown.append(in_its_case(package, comparison, comparison.case, first, other))
+            problems.append("")
+        except HextanError as error:
+            shown.append(other)
+            problems.append(error.message)
+    rows = [_row(row, shown) for row in ROWS]
+    return {
+        "case": comparison.case,
+        "cases": [{"case": case, "name": name} for case, name in CASES.items()],
+        "columns": [_column(comparison, first, s, p) for s, p in zip(shown, problems, strict=True)],
+        "rows": rows,
+        "summary": [_summary(rows, i) for i in range(1, len(shown))],
+        "why": [_why(first, s) for s in shown[1:]],
+        "rules": _rules(package, comparison, as_set) if len(as_set) > 1 else None,
+    }
+
+
+def _named_setup(package: Package, comparison: Comparison, index: int) -> Setup:
+    """Compute a column; a fault is told with the column that it lies in."""
+    try:
+        return setup_of(package, comparison, comparison.columns[index])
+    except HextanError as error:
+        faults = tuple(
+            type(f)(f.field.replace("state.", f"document.columns[{index}]."), f.value, f.rule)
+            for f in error.faults
+        )
+        raise InvalidInputError(f"Column {'ABCD'[index]}: {error.message}", faults) from None
+
+
+def _column(comparison: Comparison, first: Setup, s: Setup, problem: str) -> dict[str, Any]:
+    evaluation, chosen, setting = s.found.evaluation, s.found.chosen, s.found.setting
+    scene = scene_before(comparison.scene, first.state.subject_m, s.state.subject_m)
+    circle, needed = evaluation.lens.image_circle_mm, float(evaluation.needed_mm[0])
+    on_body = setting.mounting(chosen.body)
+    notes = [problem] if problem else []
+    if on_body.reasons and s.virtual:
+        notes.append(
+            f"As it is, this lens cannot be put on {chosen.body.name}: {'; '.join(on_body.reasons)}."
+        )
+    elif on_body.reasons:
+        notes.append(f"It cannot be put together: {'; '.join(on_body.reasons)}.")
+    notes += [note["text"] for note in setting.notes] if not s.virtual else []
+    close = setting.lens.close_focus_m
+    if close is not None and s.state.subject_m < close * (1 - 1e-9):
+        notes.append(f"{setting.lens.name} focuses no closer than {close:g} m.")
+    if not s.virtual:
+        notes += s.exposing.notes
+    return {
+        "key": s.column.key,
+        "virtual": s.virtual,
+        "body": chosen.body.name,
+        "format": chosen.recording.name,
+        "lens": setting.lens.name,
+        "focal_mm": evaluation.lens.focal_mm,
+        "f_number": evaluation.f_number,
+        "marks": setting.marks,
+        "stop": setting.stop,
+        "stops": setting.as_dict({"t_stop": None}, chosen.body)["stops"],
+        "subject_m": s.state.subject_m,
+        "ei": s.settings.ei,
+        "eis": list(s.exposing.means.eis),
+        "nds": [c.stops for c in s.exposing.means.nds],
+        "coverage": coverage_verdict(circle, needed),
+        "dark_share": None if circle is None else float(evaluation.dark[0]),
+        "viewfinder": viewfinder(evaluation, 0, scene, s.state.subject_m, s.coc_mm),
+        "notes": list(dict.fromkeys(notes)),
+    }
+
+
+def _row(row: Row, shown: list[Setup]) -> dict[str, Any]:
+    first = shown[0]
+    values = [row.get(s, first) for s in shown]
+    return {
+        "key": row.key,
+        "label": row.label,
+        "unit": row.unit,
+        "values": [None if v is None or math.isinf(v) else v for v in values],
+        "infinite": [v is not None and math.isinf(v) for v in values],
+        "differs": [_differs(row, values[0], v) for v in values],
+    }
+
+
+def _differs(row: Row, first: float | None, value: float | None) -> bool:
+    if first is None or value is None:
+        return first is not value
+    if math.isinf(first) or math.isinf(value):
+        return first != value
+    if row.unit == "stops":
+        return abs(value - first) > row.same
+    return abs(value - first) > row.same * max(abs(first), 1e-12)
+
+
+def _summary(rows: list[dict[str, Any]], index: int) -> dict[str, list[str]]:
+    by_key = {row["key"]: row for row in rows}
+    matches: list[str] = []
+    differs: list[str] = []
+    for name, keys in _SUBJECTS.items():
+        known = [k for k in keys if by_key[k]["values"][0] is not None or by_key[k]["infinite"][0]]
+        if known:
+            (differs if any(by_key[k]["differs"][index] for k in known) else matches).append(name)
+    return {"matches": matches, "differs": differs}
+
+
+def _why(first: Setup, other: Setup) -> dict[str, Any] | None:
+    """Split what changed of depth and blur into focal length, distance, aperture and circle of confusion (or width)."""
+    one, two = first.optics, other.optics
+    if one is None or two is None:
+        return None
+    finite = math.isfinite(one.total_depth_mm) and math.isfinite(two.total_depth_mm)
+    measure: Callable[[Optics], float] = (
+        (lambda o: o.total_depth_mm) if finite else (lambda o: o.depth_dioptres)
+    )
+    depth = shares(one, two, measure, DEPTH_PARTS)
+    if any(math.isnan(s.factor) for s in depth):
+        measure, finite = (lambda o: o.depth_dioptres), False
+        depth = shares(one, two, measure, DEPTH_PARTS)
+    return {
+        "in_dioptres": not finite,
+        "depth_factor": measure(two) / measure(one),
+        "depth": [_share(s) for s in depth],
+        "blur_factor": two.blur_share / one.blur_share,
+        "blur": [_share(s) for s in shares(one, two, lambda o: o.blur_share, BLUR_PARTS)],
+    }
+
+
+def _share(s: Share) -> dict[str, Any]:
+    return {"part": s.part, "before": s.before, "after": s.after, "factor": s.factor}
+
+
+def _rules(package: Package, comparison: Comparison, setups: list[Setup]) -> dict[str, Any]:
+    """The first column against the one whose picture differs most from it, in every case under every rule."""
+    first = setups[0]
+
+    def size(s: Setup) -> float:
+        c = s.found.evaluation.columns
+        return float(c.picture_w[0])
+
+    other = max(setups[1:], key=lambda s: abs(math.log(size(s) / size(first))))
+    big, small = (first, other) if size(first) >= size(other) else (other, first)
+    same = abs(math.log(size(big) / size(small))) < 0.005
+    rows = []
+    for name, coc in RULES.items():
+        under = comparison.model_copy(update={"coc": coc})
+        pair = [setup_of(package, under, s.column).optics for s in (first, other)]
+        cells = [_rule_cell(case, pair[0], pair[1], first is big) for case in CASES if case != "as_set"]
+        rows.append({"rule": name, "cells": cells})
+    return {
+        "bigger": f"{big.found.chosen.recording.name}, {big.found.chosen.body.name}",
+        "smaller": f"{small.found.chosen.recording.name}, {small.found.chosen.body.name}",
+        "same_size": same,
+        "cases": [name for case, name in CASES.items() if case != "as_set"],
+        "rows": rows,
+    }
+
+
+def _rule_cell(
+    case: Case, first: Optics | None, other: Optics | None, first_is_big: bool
+) -> dict[str, Any] | None:
+    """Depth of the bigger picture over that of the smaller."""
+    if first is None or other is None:
+        return None
+    try:
+        there = in_case(case, first, other)
+        one, two = first.depth_dioptres, there.depth_dioptres
+    except InvalidInputError:
+        return None
+    finite = math.isfinite(first.total_depth_mm) and math.isfinite(there.total_depth_mm)
+    if finite:
+        one, two = first.total_depth_mm, there.total_depth_mm
+    ratio = one / two if first_is_big else two / one
+    answer = "same" if abs(ratio - 1) <= SAME_SHARE else "less" if ratio < 1 else "more"
+    return {"ratio": ratio, "answer": answer}

@@ -1,0 +1,145 @@
+"""A column of a comparison, computed: as it is set, or as a case has it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from hextan.core.bench_result import BenchResult, bench_request, compute_bench
+from hextan.core.bench_state import BenchState
+from hextan.core.cases import Optics, in_case
+from hextan.core.comparison import Case, Column, Comparison
+from hextan.core.computation import compute
+from hextan.core.contract import parse_request
+from hextan.core.exposure import Settings
+from hextan.core.light_view import Exposing, exposing
+from hextan.core.package import Package
+from hextan.core.references import By
+from hextan.core.scene import Scene
+
+
+@dataclass(frozen=True)
+class Setup:
+    """A set-up with its optics. In a case the lens may be one that nobody has: `virtual`."""
+
+    column: Column
+    state: BenchState
+    found: BenchResult
+    optics: Optics | None
+    exposing: Exposing
+    virtual: bool
+
+    def one(self, column: Any) -> float:
+        """A figure of its only format."""
+        return float(np.broadcast_to(column, (1,))[0])
+
+    @property
+    def settings(self) -> Settings:
+        """What decides its exposure."""
+        return self.exposing.settings
+
+    @property
+    def coc_mm(self) -> float:
+        """Its circle of confusion."""
+        return float(self.found.evaluation.coc_mm[0])
+
+    @property
+    def pupil_z_m(self) -> float:
+        """From the entrance pupil to the plane in focus."""
+        return self.one(self.found.evaluation.traced.pupil_z_mm) / 1000
+
+    @property
+    def origin_m(self) -> float:
+        """From the sensor plane to the entrance pupil."""
+        return self.one(self.found.evaluation.traced.origin_mm) / 1000
+
+
+def size_of(w: float, h: float, by: By) -> float:
+    """A picture's size by a dimension."""
+    return w if by == "width" else h if by == "height" else math.hypot(w, h)
+
+
+def _optics(state: BenchState, found: BenchResult, by: By) -> Optics | None:
+    """None where depth cannot be told: no stop, no circle of confusion, no flat field."""
+    result, i = found.evaluation, found.index
+    lens = result.request.lens
+    coc = float(result.coc_mm[i])
+    if result.f_number is None or math.isnan(coc) or lens.projection != "rectilinear":
+        return None
+    w, h = float(result.columns.picture_w[i]), float(result.columns.picture_h[i])
+    return Optics(
+        focal_mm=result.lens.focal_mm,
+        distance_mm=(state.focus_m or state.subject_m) * 1000,
+        f_number=result.f_number,
+        coc_mm=coc,
+        size_mm=size_of(w * lens.squeeze, h, by),
+        width_mm=w,
+        pupil_magnification=lens.pupil_magnification,
+    )
+
+
+def setup_of(package: Package, comparison: Comparison, column: Column) -> Setup:
+    """Compute a column as it is set.
+
+    Raises
+    ------
+    InvalidInputError, CannotFocusError
+        As for the Bench.
+    """
+    state = comparison.state_of(column)
+    found = compute_bench(package, state, only_chosen=True)
+    optics = _optics(state, found, comparison.reference.by)
+    return Setup(column, state, found, optics, exposing(package, state, found), virtual=False)
+
+
+def in_its_case(package: Package, comparison: Comparison, case: Case, first: Setup, other: Setup) -> Setup:
+    """Put the first set-up's lens before another column's format, as a case has it.
+
+    Raises
+    ------
+    InvalidInputError
+        A case that cannot be had here: a fisheye, no stop, a field that no focal length gives from there.
+    """
+    if case == "as_set" or first.optics is None or other.optics is None:
+        return other
+    wanted = in_case(case, first.optics, other.optics)
+    distance_m = wanted.distance_mm / 1000
+    state = other.state.model_copy(
+        update={
+            "subject_m": distance_m,
+            "focus_m": None,
+            "lens_id": first.state.lens_id,
+            "adapter_id": first.state.adapter_id,
+            "second_adapter_id": first.state.second_adapter_id,
+            "focal_mm": first.state.focal_mm,
+            "stop": first.state.stop,
+        }
+    )
+    setting = first.found.setting
+    request = bench_request(package, state, setting, [other.found.chosen])
+    if case == "other_lens":
+        # Nobody has this lens: it is as the first one is, but for its focal length. Its circle is not known.
+        lens = request["lens"]
+        scale = wanted.focal_mm / first.optics.focal_mm
+        lens |= {"focal_mm": lens["focal_mm"] * scale, "image_circle_mm": None, "close_focus_m": None}
+    evaluation = compute(parse_request(request))
+    found = BenchResult(other.found.chosen, setting, {state.format_id: 0}, evaluation)
+    optics = _optics(state, found, comparison.reference.by)
+    light = exposing(package, state, found)
+    return Setup(other.column, state, found, optics, light, virtual=True)
+
+
+def scene_before(scene: Scene, first_subject_m: float, subject_m: float) -> Scene:
+    """The scene as a camera sees it that stands nearer or farther: things stay where they are beside the subject."""
+    moved = subject_m - first_subject_m
+    if abs(moved) < 1e-9:
+        return scene
+    objects = [
+        o.model_copy(update={"distance_m": o.distance_m + moved})
+        for o in scene.objects
+        if o.distance_m + moved > 0.001
+    ]
+    return scene.model_copy(update={"objects": objects})

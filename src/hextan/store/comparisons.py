@@ -1,0 +1,100 @@
+"""Comparisons of a production in the database: each a document."""
+
+from __future__ import annotations
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+from sqlalchemy.orm.exc import StaleDataError
+
+from hextan.core.comparison import Comparison, parse_comparison
+from hextan.core.errors import NotFoundError
+from hextan.store import models
+from hextan.store.documents import stale
+from hextan.store.repositories import find_production
+
+
+def document_of(row: models.Comparison) -> Comparison:
+    """Read the row's document."""
+    return parse_comparison(row.document)
+
+
+def every(session: Session, production_id: int, removed: bool = False) -> list[models.Comparison]:
+    """List a production's comparisons in their order, or those that were taken out."""
+    find_production(session, production_id)
+    kept = models.Comparison
+    query = select(kept).where(kept.production_id == production_id, kept.removed.is_(removed))
+    return list(session.scalars(query.order_by(kept.position, kept.id)))
+
+
+def find(session: Session, production_id: int, comparison_id: int) -> models.Comparison:
+    """Find a comparison, also one that was taken out.
+
+    Raises
+    ------
+    NotFoundError
+        When the production has none of this id.
+    """
+    row = session.get(models.Comparison, comparison_id)
+    if row is None or row.production_id != production_id:
+        raise NotFoundError(f"There is no comparison {comparison_id} in this production.")
+    return row
+
+
+def add(session: Session, production_id: int, document: Comparison) -> models.Comparison:
+    """Keep a new comparison after those that are there, and commit."""
+    find_production(session, production_id)
+    kept = models.Comparison
+    last = session.scalar(select(func.max(kept.position)).where(kept.production_id == production_id))
+    row = kept(
+        production_id=production_id,
+        position=0 if last is None else last + 1,
+        document=document.model_dump(mode="json"),
+    )
+    session.add(row)
+    session.commit()
+    return row
+
+
+def save(
+    session: Session, production_id: int, comparison_id: int, version: int, document: Comparison
+) -> models.Comparison:
+    """Keep a comparison that was changed from a known version, and commit.
+
+    Raises
+    ------
+    StaleWriteError
+        Somebody else kept it in between; carries both documents.
+    NotFoundError
+        When the production has none of this id.
+    """
+    row = find(session, production_id, comparison_id)
+    row_document = document.model_dump(mode="json")
+    try:
+        if row.version != version:
+            raise StaleDataError
+        row.document = row_document
+        session.commit()
+    except StaleDataError:
+        session.rollback()
+        row = find(session, production_id, comparison_id)
+        raise stale(f"Comparison {document.name}", version, document, row.version, document_of(row)) from None
+    return row
+
+
+def set_removed(
+    session: Session, production_id: int, comparison_id: int, version: int, removed: bool
+) -> models.Comparison:
+    """Take a comparison out, or bring it back; nothing is lost.
+
+    Raises
+    ------
+    StaleWriteError
+        Somebody else kept it in between.
+    """
+    row = find(session, production_id, comparison_id)
+    if row.version != version:
+        here = document_of(row)
+        raise stale(f"Comparison {here.name}", version, here, row.version, here)
+    row.removed = removed
+    session.commit()
+    return row

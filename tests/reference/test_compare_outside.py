@@ -1,0 +1,226 @@
+"""The three cases against the handbook's table, and the matching solver against exhaustive search."""
+
+import math
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.optimize import brentq
+
+from hextan.core.camera_match import (
+    COSTS,
+    candidates,
+    exact_f_number,
+    exact_focal_mm,
+    match_camera,
+)
+from hextan.core.cases import BLUR_PARTS, DEPTH_PARTS, Optics, in_case, shares
+from hextan.core.compare_view import compare_view
+from hextan.core.comparison import Column, Comparison
+from hextan.core.setups import setup_of
+from tests.core.kits import demo_package
+
+PACKAGE = demo_package()
+FORMATS = {(h.body.name, h.recording.name): key for key, h in PACKAGE.formats.items()}
+LENSES = {lens.name: key for key, (_, lens) in PACKAGE.lenses.items()}
+ADAPTERS = {a.name: a.id for a in PACKAGE.adapters}
+#: FORMULAS: 36x24 against 24x16, 50 mm, N 2.8, 3000 from the lens; the sensor stands an image distance behind it.
+M = 50 / 2950
+D = 50 * (1 + M) ** 2 / M
+CASE_NAMES = ("same_place", "moved", "other_lens")
+
+
+def pair(coc_big, coc_small):
+    big = Optics(50.0, D, 2.8, coc_big, 36.0, 36.0)
+    return big, Optics(50.0, D, 2.8, coc_small, 24.0, 24.0)
+
+
+@pytest.mark.parametrize(
+    ("cocs", "depths"),
+    [
+        ((math.hypot(36, 24) / 1500, math.hypot(24, 16) / 1500), (577.1, 382.8, 860.8, 870.5)),
+        ((0.025, 0.025), (499.0, 499.0, 1126.2, 1148.1)),
+    ],
+)
+def test_the_published_table(cocs, depths):
+    """The other lens there keeps 3000 from the lens; here it keeps the sensor's place, which differs by 0.1 %."""
+    big, small = pair(*cocs)
+    assert big.total_depth_mm == pytest.approx(depths[0], abs=0.06)
+    for case, expected, near in zip(CASE_NAMES, depths[1:], (2e-4, 2e-4, 2e-2), strict=True):
+        assert in_case(case, big, small).total_depth_mm == pytest.approx(expected, rel=near)
+    assert in_case("other_lens", big, small).focal_mm == pytest.approx(33.52, rel=0.01)
+    s = in_case("moved", big, small)
+    assert s.focal_mm * (1 + 1 / s.magnification) == pytest.approx(4475, abs=1)
+    # From the lens, exactly as in the table: f' = s*m'/(1+m'), m' = m/C.
+    m = M * 24 / 36
+    focal = 3000 * m / (1 + m)
+    assert focal == pytest.approx(33.52, abs=0.005)
+    exact = replace(small, focal_mm=focal, distance_mm=focal * (1 + m) ** 2 / m)
+    assert exact.total_depth_mm == pytest.approx(depths[3], abs=0.06)
+
+
+def test_perspective_in_the_three_cases():
+    """0.500, 0.500, 0.599, 0.500 for a background 3 m behind: s/(s+d) from the camera's place alone."""
+    big, small = pair(0.025, 0.025)
+    for case, expected in zip(CASE_NAMES, (0.5, 0.599, 0.5), strict=True):
+        there = in_case(case, big, small)
+        s = there.focal_mm * (1 + 1 / there.magnification)
+        assert s / (s + 3000) == pytest.approx(expected, abs=3e-3)
+
+
+optics = st.builds(
+    Optics, st.floats(14, 150), st.floats(800, 20_000), st.floats(1, 16), st.floats(0.005, 0.04), st.floats(8, 54),
+    st.floats(8, 54), st.floats(0.6, 1.6),
+)  # fmt: skip
+
+
+@settings(max_examples=150, deadline=None)
+@given(optics, optics)
+def test_parts_multiply_to_the_whole(one, two):
+    for measure, parts in ((lambda o: o.depth_dioptres, DEPTH_PARTS), (lambda o: o.blur_share, BLUR_PARTS)):
+        found = shares(one, two, measure, parts)
+        assert [s.part for s in found] == list(parts)
+        assert math.prod(s.factor for s in found) == pytest.approx(measure(two) / measure(one), rel=1e-9)
+
+
+@settings(max_examples=100, deadline=None)
+@given(optics, optics)
+def test_each_case_keeps_what_it_promises(one, two):
+    for case in CASE_NAMES:
+        if case == "other_lens" and one.magnification * two.size_mm / one.size_mm >= 0.99:
+            continue
+        there = in_case(case, one, two)
+        assert there.f_number == one.f_number
+        assert (there.coc_mm, there.size_mm) == (two.coc_mm, two.size_mm)
+        if case == "same_place":
+            assert (there.focal_mm, there.distance_mm) == (one.focal_mm, one.distance_mm)
+        else:
+            assert there.field_mm == pytest.approx(one.field_mm, rel=1e-9)
+        if case == "moved":
+            assert there.focal_mm == one.focal_mm
+            # The background's disc keeps its share of the picture: m, N and the width go together.
+            size = (
+                replace(there, width_mm=two.size_mm).blur_share
+                / replace(one, width_mm=one.size_mm).blur_share
+            )
+            assert size == pytest.approx(1.0, rel=1e-9)
+
+
+@settings(max_examples=100, deadline=None)
+@given(optics)
+def test_exact_stop_by_root_finding(o):
+    """The f-number whose depth is the wanted one, found by SciPy's root-finding."""
+    wanted = o.depth_dioptres
+    found = exact_f_number(wanted, o.focal_mm, o.distance_mm, o.coc_mm, o.pupil_magnification)
+    root = brentq(lambda n: replace(o, f_number=n).depth_dioptres - wanted, 0.1, 100)
+    assert found == pytest.approx(root, rel=1e-9)
+    again = exact_focal_mm(o.field_mm, o.size_mm, o.distance_mm)
+    assert again == pytest.approx(o.focal_mm, rel=1e-9)
+
+
+def column(key, body, recording, lens, **more):
+    return Column(key=key, format_id=FORMATS[body, recording], lens_id=LENSES[lens], **more)
+
+
+def comparison(*columns, **more):
+    return Comparison(columns=list(columns), **more)
+
+
+A = column("a", "Ebb 64", "Full → UHD", "Merrow 50", stop=4.0, subject_m=3.2, ei=800)
+B = column("b", "Ebb 64", "S35 → UHD", "Merrow 35", stop=2.8, subject_m=2.0, ei=800)
+SKIFF = column("c", "Skiff 46", next(r for b, r in FORMATS if b == "Skiff 46"), "Wren 32", subject_m=3.2)
+
+
+@pytest.mark.parametrize("other", [B, SKIFF])
+def test_the_nearest_match_against_exhaustive_search(other):
+    """Every lens, way, marked stop, EI and ND of the kit by brute force: none costs less than what was found."""
+    asked = comparison(A, other)
+    first = setup_of(PACKAGE, asked, A)
+    there = other.model_copy(update={"subject_m": A.subject_m})
+    best = min(candidates(PACKAGE, asked, first, there), key=lambda c: c.cost)
+    least = math.inf
+    for each in candidates(PACKAGE, asked, first, there):
+        setting = each.setup.found.setting
+        for stop in each.setup.exposing.means.stops:
+            tried = setup_of(PACKAGE, asked, each.setup.column.model_copy(update={"stop": stop}))
+            depth = 2 * math.log2(stop / each.exact_stop)
+            light = min(
+                abs(replace(tried.settings, ei=ei, nd_stops=nd.stops).off_stops - first.settings.off_stops)
+                for ei in tried.exposing.means.eis
+                for nd in tried.exposing.means.nds
+            )
+            # As good as balanced is good enough: the solver moves no further.
+            light = 0.0 if light <= 1 / 6 else light
+            cost = (
+                abs(each.width_percent)
+                + COSTS["depth_stop"] * abs(depth)
+                + COSTS["exposure_stop"] * light
+                + COSTS["short_circle"] * (each.covers == "short")
+                + COSTS["adapter"] * len(setting.adapters)
+            )
+            least = min(least, cost)
+    assert best.cost <= least + COSTS["exposure_stop"] / 6 + 1e-6
+
+
+def test_a_match_says_what_is_left_over():
+    asked = comparison(A, B)
+    told = match_camera(PACKAGE, asked, 1)
+    first = setup_of(PACKAGE, asked, A)
+    for option in told["options"]:
+        set_so = setup_of(PACKAGE, asked, Column.model_validate(option["column"]))
+        field = set_so.optics.field_mm / first.optics.field_mm
+        assert 100 * (field - 1) == pytest.approx(option["width_percent"], abs=1e-6)
+        off = set_so.settings.off_stops - first.settings.off_stops
+        assert off == pytest.approx(option["exposure_stops"], abs=1e-6)
+        # Depth goes with the f-number, near enough for a third of a stop.
+        ratio = set_so.optics.depth_dioptres / first.optics.depth_dioptres
+        assert 2 * math.log2(ratio) == pytest.approx(option["depth_stops"], abs=0.01)
+    exact = told["exact"]
+    big, small = first.optics, setup_of(PACKAGE, asked, B).optics
+    assert exact["focal_mm"] == pytest.approx(in_case("other_lens", big, small).focal_mm)
+    # FORMULAS: the same entrance pupil gives the same limits, N' = f'*N/f, when c scales with the picture.
+    assert exact["f_number"] == pytest.approx(exact["focal_mm"] * big.f_number / big.focal_mm, rel=0.02)
+
+
+def test_an_aperture_that_does_not_exist_is_told():
+    wide_open = A.model_copy(update={"stop": 1.9})
+    skiff = match_camera(PACKAGE, comparison(wide_open, SKIFF), 1)
+    assert any("There is no such aperture" in text for text in skiff["advice"])
+    assert all(option["depth_stops"] > -0.4 for option in skiff["options"])
+
+
+def test_a_comparison_of_the_demo():
+    view = compare_view(PACKAGE, comparison(A, B, case="same_place"))
+    assert view["summary"][0]["matches"][0] == "perspective"
+    rows = {row["key"]: row for row in view["rows"]}
+    assert rows["distance"]["values"] == [3.2, 3.2]
+    crop = rows["field_w"]["values"][0] / rows["field_w"]["values"][1]
+    # FORMULAS: cropping changes the light gathered by 2*log2(C), and the exposure by nothing.
+    assert rows["gathered"]["values"][1] == pytest.approx(-2 * math.log2(crop), abs=1e-6)
+    assert rows["at_sensor"]["values"][1] == pytest.approx(0, abs=1e-9)
+    moved = compare_view(PACKAGE, comparison(A, B, case="moved"))
+    assert {"field", "blur"} <= set(moved["summary"][0]["matches"])
+    assert "perspective" in moved["summary"][0]["differs"]
+    lens = compare_view(PACKAGE, comparison(A, B, case="other_lens"))
+    assert {"field", "perspective"} <= set(lens["summary"][0]["matches"])
+    assert lens["columns"][1]["virtual"] is True
+
+
+def test_the_bigger_sensor_under_every_rule():
+    """The table's answers: same lens and place gives the bigger more under the diagonal, the same under a fixed value;
+    with the same framing it gives less in both."""
+    rules = compare_view(PACKAGE, comparison(A, B))["rules"]
+    answers = {row["rule"]: [cell["answer"] for cell in row["cells"]] for row in rules["rows"]}
+    assert answers["picture diagonal / 1500"] == ["more", "less", "less"]
+    assert answers["fixed 0.025 mm"] == ["same", "less", "less"]
+    assert rules["bigger"] == "Full → UHD, Ebb 64"
+
+
+def test_things_stay_where_they_are_when_the_camera_moves():
+    view = compare_view(PACKAGE, comparison(A, B, case="moved"))
+    one, two = ({o["key"]: o["distance_m"] for o in c["viewfinder"]["objects"]} for c in view["columns"])
+    moved = two["subject"] - one["subject"]
+    assert moved > 1
+    for key, at in one.items():
+        assert two[key] - at == pytest.approx(moved)
