@@ -42,7 +42,7 @@ def test_a_comparison_comes_back_as_it_was_kept(client, address, kept, document)
     assert [c["key"] for c in read["document"]["columns"]] == ["a", "b"]
     assert read["document"]["columns"][1]["trim_note"] == "by eye on the deck"
     # What the demo has, and this one after it.
-    names = [c["document"]["name"] for c in client.get(f"{address}/comparisons").json()["kept"]]
+    names = [c["document"]["name"] for c in client.get(f"{address}/comparisons").json()["here"]]
     assert names[-1] == document["name"]
 
 
@@ -65,7 +65,7 @@ def test_taken_out_and_brought_back(client, address, kept):
     assert out["removed"] is True
     listed = client.get(f"{address}/comparisons").json()
     assert kept["id"] in [c["id"] for c in listed["removed"]]
-    assert kept["id"] not in [c["id"] for c in listed["kept"]]
+    assert kept["id"] not in [c["id"] for c in listed["here"]]
     assert client.post(there, json={"version": kept["version"], "removed": False}).status_code == 409
     back = client.post(there, json={"version": out["version"], "removed": False}).json()
     assert back["document"] == kept["document"]

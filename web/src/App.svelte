@@ -9,6 +9,7 @@
   const productionId = $derived(place.productionId ?? 0)
   // Entering the Bench opens it anew: the package may have been changed meanwhile.
   const opening = $derived(view === 'bench' ? openBench(productionId) : null)
+  const compareView = $derived(view === 'compare' ? import('./views/CompareView.svelte') : null)
   const packageView = $derived(view === 'package' ? import('./views/PackageView.svelte') : null)
   let shown: Bench | undefined
 
@@ -34,6 +35,12 @@
         {#if productionId}<a class="knob" href="/p/{productionId}/package">Go to the package</a>{/if}
       </p>
     {/if}
+  {/await}
+{:else if compareView}
+  {#await compareView then { default: CompareView }}
+    {#key productionId}
+      <CompareView {productionId} rest={place.rest} />
+    {/key}
   {/await}
 {:else if packageView}
   {#await packageView then { default: PackageView }}

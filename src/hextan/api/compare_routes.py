@@ -37,7 +37,7 @@ def _kept(row: models.Comparison) -> ComparisonKept:
 def list_comparisons(production_id: ProductionId, db: Db) -> ComparisonList:
     """List the comparisons of a production, and those that were taken out."""
     return ComparisonList(
-        kept=[_kept(row) for row in comparisons.every(db, production_id)],
+        here=[_kept(row) for row in comparisons.every(db, production_id)],
         removed=[_kept(row) for row in comparisons.every(db, production_id, removed=True)],
     )
 

@@ -24,7 +24,7 @@ class ComparisonKept(Shape):
 class ComparisonList(Shape):
     """A production's comparisons, and those that were taken out."""
 
-    kept: list[ComparisonKept]
+    here: list[ComparisonKept]
     removed: list[ComparisonKept]
 
 
@@ -61,6 +61,13 @@ class CaseName(Shape):
     name: str
 
 
+class LensWay(Shape):
+    """With what a lens goes on the column's body, with the least trouble; no adapters where it cannot go."""
+
+    lens_id: int
+    adapter_ids: list[int]
+
+
 class ComparedColumn(Shape):
     """A set-up as it was computed; `virtual` where a case gives it a lens that nobody may have."""
 
@@ -78,6 +85,7 @@ class ComparedColumn(Shape):
     ei: int
     eis: list[int]
     nds: list[float]
+    ways: list[LensWay]
     coverage: Verdict
     dark_share: float | None
     viewfinder: Viewfinder

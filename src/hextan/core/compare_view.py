@@ -12,7 +12,8 @@ from hextan.core.comparison import CASES, Case, Comparison
 from hextan.core.contract import Coc, CocByDiagonal, CocEye, CocFixed, CocPhotosite, CocPixel
 from hextan.core.drawings import coverage_verdict
 from hextan.core.errors import HextanError, InvalidInputError
-from hextan.core.package import Package
+from hextan.core.mounting import ways
+from hextan.core.package import Body, Package
 from hextan.core.setups import Setup, in_its_case, scene_before, setup_of
 from hextan.core.viewfinder import EARS_M, NOSE_M, viewfinder
 
@@ -174,7 +175,7 @@ def compare_view(package: Package, comparison: Comparison) -> dict[str, Any]:
     return {
         "case": comparison.case,
         "cases": [{"case": case, "name": name} for case, name in CASES.items()],
-        "columns": [_column(comparison, first, s, p) for s, p in zip(shown, problems, strict=True)],
+        "columns": [_column(package, comparison, first, s, p) for s, p in zip(shown, problems, strict=True)],
         "rows": rows,
         "summary": [_summary(rows, i) for i in range(1, len(shown))],
         "why": [_why(first, s) for s in shown[1:]],
@@ -194,7 +195,7 @@ def _named_setup(package: Package, comparison: Comparison, index: int) -> Setup:
         raise InvalidInputError(f"Column {'ABCD'[index]}: {error.message}", faults) from None
 
 
-def _column(comparison: Comparison, first: Setup, s: Setup, problem: str) -> dict[str, Any]:
+def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, problem: str) -> dict[str, Any]:
     evaluation, chosen, setting = s.found.evaluation, s.found.chosen, s.found.setting
     scene = scene_before(comparison.scene, first.state.subject_m, s.state.subject_m)
     circle, needed = evaluation.lens.image_circle_mm, float(evaluation.needed_mm[0])
@@ -227,11 +228,21 @@ def _column(comparison: Comparison, first: Setup, s: Setup, problem: str) -> dic
         "ei": s.settings.ei,
         "eis": list(s.exposing.means.eis),
         "nds": [c.stops for c in s.exposing.means.nds],
+        "ways": _ways(package, chosen.body),
         "coverage": coverage_verdict(circle, needed),
         "dark_share": None if circle is None else float(evaluation.dark[0]),
         "viewfinder": viewfinder(evaluation, 0, scene, s.state.subject_m, s.coc_mm),
         "notes": list(dict.fromkeys(notes)),
     }
+
+
+def _ways(package: Package, body: Body) -> list[dict[str, Any]]:
+    """With what each lens of the kit goes on a body."""
+    told = []
+    for _, lens in package.lenses.values():
+        way = next((w for w in ways(package, lens, body) if not w.reasons), None)
+        told.append({"lens_id": lens.id, "adapter_ids": [] if way is None else list(way.key)})
+    return told
 
 
 def _row(row: Row, shown: list[Setup]) -> dict[str, Any]:

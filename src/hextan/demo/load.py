@@ -12,11 +12,12 @@ from sqlalchemy.orm import Session
 from hextan.core import catalogue
 from hextan.core.bench_state import BenchDelivery, BenchState
 from hextan.core.body_document import parse_body
+from hextan.core.comparison import Column, Comparison
 from hextan.core.lens_document import parse_lens_set
 from hextan.core.package_settings import parse_settings
 from hextan.core.rig_document import parse_rig
 from hextan.core.scene import Scene
-from hextan.store import rigs
+from hextan.store import comparisons, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
@@ -50,7 +51,9 @@ def load_demo(session: Session) -> bool:
     rigs.save_rig(session, production.id, 0, parse_rig(data["rig"]))
     _change_later(kept_bodies, kept_sets)
     session.flush()
-    save_bench(session, production.id, 0, _first_bench(session, production, taken, data["bench"]))
+    bench = _first_bench(session, production, taken, data["bench"])
+    save_bench(session, production.id, 0, bench)
+    comparisons.add(session, production.id, _comparison(production, taken, bench, data["comparison"]))
     return True
 
 
@@ -88,6 +91,29 @@ def _change_later(kept_bodies: list[Body], kept_sets: list[LensSet]) -> None:
             told = {"where": "", "kind": "changed", "taken": None, "here": None} | change
             plain = catalogue.apply(plain, catalogue.Change(**told))
         kind.apply(row, kind.parse(plain))
+
+
+def _comparison(
+    production: Production, taken: dict[str, Body], bench: BenchState, data: dict[str, Any]
+) -> Comparison:
+    """The demo's cameras beside one another, each with a lens of its own mount."""
+    lenses = {lens.name: lens.id for kit in production.lens_sets for lens in kit.lenses}
+    columns = []
+    for i, told in enumerate(data["columns"]):
+        formats = {f.name: f.id for mode in taken[told["body"]].modes for f in mode.formats}
+        columns.append(
+            Column(
+                key=f"demo{i}",
+                label=told["label"],
+                format_id=formats[told["format"]],
+                lens_id=lenses[told["lens"]],
+                stop=told["stop"],
+                subject_m=data["subject_m"],
+            )
+        )
+    return Comparison(
+        name=data["name"], columns=columns, delivery=bench.delivery, scene=bench.scene, lux=bench.light.lux
+    )
 
 
 def _first_bench(

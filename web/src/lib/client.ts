@@ -8,7 +8,11 @@ import type {
   BodyKept,
   BodyList,
   BodySheet,
+  CameraMatch,
   CatalogueChange,
+  CompareView,
+  ComparisonDocument,
+  ComparisonKept,
   CoverageAsk,
   CoverageView,
   DataAsk,
@@ -360,4 +364,56 @@ export const viewExposure = (id: number, state: BenchState, signal: AbortSignal)
 export const viewFlicker = (id: number, state: BenchState, signal: AbortSignal) =>
   outcome<FlickerView>(
     http.POST('/api/productions/{production_id}/bench/flicker', { ...at(id), body: { state }, signal }),
+  )
+
+const atComparison = (production_id: number, comparison_id: number) => ({
+  params: { path: { production_id, comparison_id } },
+})
+
+export const listComparisons = (id: number) =>
+  outcome<{ here: ComparisonKept[]; removed: ComparisonKept[] }>(
+    http.GET('/api/productions/{production_id}/comparisons', at(id)),
+  )
+
+export const readComparison = (id: number, comparisonId: number) =>
+  outcome<ComparisonKept>(
+    http.GET('/api/productions/{production_id}/comparisons/{comparison_id}', atComparison(id, comparisonId)),
+  )
+
+export const addComparison = (id: number, document: ComparisonDocument) =>
+  outcome<ComparisonKept>(
+    http.POST('/api/productions/{production_id}/comparisons', { ...at(id), body: { document } }),
+  )
+
+export const writeComparison = (
+  id: number,
+  comparisonId: number,
+  version: number,
+  document: ComparisonDocument,
+) =>
+  write(
+    outcome<ComparisonKept>(
+      http.PUT('/api/productions/{production_id}/comparisons/{comparison_id}', {
+        ...atComparison(id, comparisonId),
+        body: { version, document },
+      }),
+    ),
+  )
+
+export const removeComparison = (id: number, comparisonId: number, version: number, removed: boolean) =>
+  outcome<ComparisonKept>(
+    http.POST('/api/productions/{production_id}/comparisons/{comparison_id}/removal', {
+      ...atComparison(id, comparisonId),
+      body: { version, removed },
+    }),
+  )
+
+export const viewComparison = (id: number, document: ComparisonDocument, signal: AbortSignal) =>
+  outcome<CompareView>(
+    http.POST('/api/productions/{production_id}/compare/view', { ...at(id), body: { document }, signal }),
+  )
+
+export const matchCamera = (id: number, document: ComparisonDocument, index: number) =>
+  outcome<CameraMatch>(
+    http.POST('/api/productions/{production_id}/compare/match', { ...at(id), body: { document, index } }),
   )

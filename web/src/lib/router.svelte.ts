@@ -1,16 +1,16 @@
 /** Which view the address names. Views change the query themselves; the path is changed here alone. */
 export interface Place {
   productionId: number | null
-  view: 'bench' | 'package'
+  view: 'bench' | 'package' | 'compare'
   /** What follows in the path, such as `bodies/3`. */
   rest: string[]
 }
 
 export function placeOf(path: string): Place {
-  const [, id, view, rest] = /^\/p\/(\d+)(?:\/(bench|package)(?:\/(.*))?)?\/?$/.exec(path) ?? []
+  const [, id, view, rest] = /^\/p\/(\d+)(?:\/(bench|package|compare)(?:\/(.*))?)?\/?$/.exec(path) ?? []
   return {
     productionId: id ? Number(id) : null,
-    view: view === 'package' ? 'package' : 'bench',
+    view: view === 'package' || view === 'compare' ? view : 'bench',
     rest: rest ? rest.split('/').filter(Boolean) : [],
   }
 }

@@ -16,6 +16,17 @@ export type DepthCurve = Schemas['DepthCurve']
 export type StopAnswer = Schemas['StopAnswer']
 export type ExposureView = Schemas['ExposureView']
 export type FlickerView = Schemas['FlickerView']
+export type CompareColumn = Required<Schemas['Column']>
+export type ComparisonDocument = Omit<Required<Schemas['Comparison']>, 'columns' | 'scene'> & {
+  columns: CompareColumn[]
+  scene: Scene
+}
+export type ComparisonKept = { id: number; version: number; removed: boolean; document: ComparisonDocument }
+export type CompareView = Schemas['CompareView']
+export type ComparedRow = Schemas['ComparedRow']
+export type CameraMatch = Schemas['CameraMatch']
+export type MatchOption = Schemas['MatchOption']
+export type Why = Schemas['Why']
 export type BenchView = Schemas['BenchView']
 export type LadderRow = Schemas['LadderRow']
 export type Package = Schemas['PackageRead']

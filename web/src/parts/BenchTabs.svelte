@@ -45,7 +45,6 @@
     display: flex;
     flex-wrap: wrap;
     gap: 0 1.1rem;
-    border-bottom: 1px solid var(--line);
   }
   button {
     padding: 2px 2px 4px;

@@ -5,7 +5,7 @@
   interface Props {
     productionId: number
     productionName: string
-    current: 'bench' | 'package'
+    current: 'bench' | 'package' | 'compare'
     /** How many steps can be undone and done again. */
     steps: { back: number; forth: number } | null
     onundo: () => void
@@ -18,6 +18,7 @@
   const VIEWS = [
     { view: 'package', title: 'Package' },
     { view: 'bench', title: 'Bench' },
+    { view: 'compare', title: 'Compare' },
   ] as const
 </script>
 

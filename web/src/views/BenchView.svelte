@@ -1,9 +1,12 @@
 <script lang="ts">
   import type { Bench } from '../lib/bench.svelte'
+  import * as client from '../lib/client'
   import { readDistance } from '../lib/client'
+  import { comparisonOfBench } from '../lib/compare.svelte'
   import { stepDistance } from '../lib/format'
   import { tabOf, type BenchTab } from '../lib/benchTabs'
   import { modeSwitch } from '../lib/mode.svelte'
+  import { router } from '../lib/router.svelte'
   import { neighbour, runShortcut, type Shortcut } from '../lib/shortcuts'
   import type { BenchState } from '../lib/types'
   import BenchTabs from '../parts/BenchTabs.svelte'
@@ -48,6 +51,17 @@
     const { scene } = bench.state
     const objects = scene.objects.map((o) => (o.key === key ? { ...o, distance_m, aside_m } : o))
     change({ scene: { ...scene, objects } }, kind)
+  }
+
+  /** The Bench and its pinned formats as a comparison that is kept. */
+  async function compare() {
+    const name = `${place?.body.name ?? 'Bench'}, ${place?.format.name ?? ''}`
+    const { data, problem } = await client.addComparison(
+      bench.productionId,
+      comparisonOfBench(bench.state, name),
+    )
+    if (data) router.go(`/p/${bench.productionId}/compare/${data.id}`)
+    else bench.problem = problem
   }
 
   function stepLens(by: number) {
@@ -220,7 +234,12 @@
           />
         </section>
       </div>
-      <BenchTabs current={tab} onchoose={(next) => (tab = next)} />
+      <div class="below">
+        <BenchTabs current={tab} onchoose={(next) => (tab = next)} />
+        <button class="knob" onclick={() => void compare()}
+          >{bench.state.pinned.length ? 'Compare with the pins' : 'Compare'}</button
+        >
+      </div>
       {#if tab === 'scene'}
         <ScenePanel state={bench.state} view={view.viewfinder} read={readDistance} onchange={change} />
       {:else if tab === 'depth'}
@@ -270,6 +289,15 @@
   }
   .warn {
     color: var(--warn);
+  }
+  .below {
+    display: flex;
+    gap: 1rem;
+    align-items: center;
+    border-bottom: 1px solid var(--line);
+  }
+  .below button {
+    margin-left: auto;
   }
   .drawings {
     display: grid;

@@ -2222,6 +2222,8 @@ export interface components {
             viewfinder: components["schemas"]["Viewfinder"];
             /** Virtual */
             virtual: boolean;
+            /** Ways */
+            ways: components["schemas"]["LensWay"][];
         };
         /**
          * ComparedRow
@@ -2378,8 +2380,8 @@ export interface components {
          * @description A production's comparisons, and those that were taken out.
          */
         ComparisonList: {
-            /** Kept */
-            kept: components["schemas"]["ComparisonKept"][];
+            /** Here */
+            here: components["schemas"]["ComparisonKept"][];
             /** Removed */
             removed: components["schemas"]["ComparisonKept"][];
         };
@@ -4361,6 +4363,16 @@ export interface components {
         LensSetsRead: {
             /** Lens Sets */
             lens_sets: components["schemas"]["LensSetKept"][];
+        };
+        /**
+         * LensWay
+         * @description With what a lens goes on the column's body, with the least trouble; no adapters where it cannot go.
+         */
+        LensWay: {
+            /** Adapter Ids */
+            adapter_ids: number[];
+            /** Lens Id */
+            lens_id: number;
         };
         /**
          * LensesRead

@@ -1,0 +1,71 @@
+/** Comparisons: made of the Bench, edited like any document. */
+import * as client from './client'
+import { DocumentEditor } from './editor.svelte'
+import { newKey } from './rows'
+import type { BenchState, CompareColumn, ComparisonDocument, ComparisonKept, CompareView } from './types'
+
+export class ComparisonEditor extends DocumentEditor<ComparisonDocument, CompareView> {
+  constructor(productionId: number, kept: ComparisonKept, onkept: () => void) {
+    const kind = {
+      draftKey: `hextan.comparison.${productionId}.${kept.id}`,
+      sheet: async (document: ComparisonDocument, signal: AbortSignal) => {
+        const { data, problem } = await client.viewComparison(productionId, document, signal)
+        if (data) return { data }
+        // The fields are those of the document itself.
+        const faults = problem.faults.map((f) => ({ ...f, field: f.field.replace(/^document\./, '') }))
+        return { problem: { ...problem, faults } }
+      },
+      write: (version: number, document: ComparisonDocument) =>
+        client.writeComparison(productionId, kept.id, version, document),
+    }
+    super(kind, productionId, kept, onkept)
+  }
+
+  setColumn(index: number, part: Partial<CompareColumn>, kind = '') {
+    const columns = this.document.columns.map((c, i) => (i === index ? { ...c, ...part } : c))
+    this.change({ ...this.document, columns }, kind && `${index} ${kind}`)
+  }
+}
+
+export function columnOfBench(bench: BenchState, format_id = bench.format_id): CompareColumn {
+  const here = format_id === bench.format_id
+  return {
+    key: newKey(),
+    label: '',
+    format_id,
+    lens_id: bench.lens_id,
+    adapter_id: bench.adapter_id,
+    second_adapter_id: bench.second_adapter_id,
+    focal_mm: bench.focal_mm,
+    stop: bench.stop,
+    subject_m: bench.subject_m,
+    focus_m: bench.focus_m,
+    fps: bench.fps,
+    shutter_deg: bench.light.shutter === 'angle' ? bench.light.shutter_deg : 180,
+    crop_ids: here ? bench.crop_ids : [],
+    ei: here ? bench.light.ei : null,
+    nd_stops: bench.light.nd_stops,
+    trim_stops: 0,
+    trim_width_percent: 0,
+    trim_note: '',
+  }
+}
+
+/** The Bench beside its pinned formats; without pins beside itself. */
+export function comparisonOfBench(bench: BenchState, name: string): ComparisonDocument {
+  const others = bench.pinned.filter((id) => id !== bench.format_id).slice(0, 3)
+  const formats = others.length ? others : [bench.format_id]
+  return {
+    schema: 'hextan.comparison',
+    schema_version: 1,
+    name,
+    case: 'as_set',
+    columns: [columnOfBench(bench), ...formats.map((id) => columnOfBench(bench, id))],
+    delivery: bench.delivery,
+    reference: bench.reference,
+    coc: bench.coc,
+    scene: bench.scene,
+    lux: bench.light.known_by === 'lux' ? bench.light.lux : 100,
+    unit: bench.unit,
+  }
+}

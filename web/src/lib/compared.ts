@@ -1,0 +1,44 @@
+/** How the rows of a comparison are written. */
+import { degrees, distanceWithUnit, mm, NONE, percent } from './format'
+import type { ComparedRow, Unit } from './types'
+
+export function comparedText(row: ComparedRow, index: number, unit: Unit): string {
+  if (row.infinite[index]) return '∞'
+  const value = row.values[index]
+  if (value == null) return NONE
+  switch (row.unit) {
+    case 'm':
+      return distanceWithUnit(value, unit)
+    case 'mm':
+      return `${mm(value)} mm`
+    case 'um':
+      return `${value.toFixed(1)} µm`
+    case 'deg':
+      return degrees(value)
+    case 'percent':
+      return `${value.toFixed(value < 10 ? 2 : 1)} %`
+    case 'stops':
+      return `${Math.abs(value) < 0.05 ? '' : value > 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`
+    case 'ratio':
+      return `${value.toFixed(3)}×`
+    case 'px':
+      return String(Math.round(value))
+    case 'fps':
+      return `${value.toFixed(1)} fps`
+  }
+}
+
+/** How far a value is from the first, where that can be said in per cent. */
+export function differenceText(row: ComparedRow, index: number): string {
+  const [first, value] = [row.values[0], row.values[index]]
+  if (index === 0 || first == null || value == null || !first) return ''
+  return row.unit === 'stops' || row.unit === 'px' ? '' : percent(100 * (value / first - 1), 1)
+}
+
+export const PART_NAMES = {
+  focal_mm: 'focal length',
+  distance_mm: 'distance',
+  f_number: 'aperture',
+  coc_mm: 'circle of confusion',
+  width_mm: "picture's width",
+} as const

@@ -1,0 +1,114 @@
+<script lang="ts">
+  import { aperture } from '../lib/format'
+  import type { CameraMatch, MatchOption } from '../lib/types'
+
+  interface Props {
+    name: string
+    match: CameraMatch
+    ontake: (option: MatchOption) => void
+    onclose: () => void
+  }
+  let { name, match, ontake, onclose }: Props = $props()
+  const { exact } = $derived(match)
+  const signed = (value: number, digits = 1) =>
+    `${Math.abs(value) < 0.5 / 10 ** digits ? '' : value > 0 ? '+' : '−'}${Math.abs(value).toFixed(digits)}`
+</script>
+
+<section aria-label="Match {name} to the first">
+  <div class="head">
+    <h2>Match {name} to the first</h2>
+    {#if exact.focal_mm !== null && exact.f_number !== null}<span
+        >Exact: <span class="figure accent"
+          >{exact.focal_mm.toFixed(1)} mm, f/{exact.f_number.toFixed(2)}{exact.ei === null
+            ? ''
+            : `, EI ${exact.ei.toFixed(0)}`}</span
+        ></span
+      >{/if}
+    <button class="knob small" onclick={onclose}>Close</button>
+  </div>
+  <div class="wide">
+    <table>
+      <thead
+        ><tr
+          ><th>Lens</th><th class="n">Stop</th><th class="n">Width</th><th class="n">Depth</th><th class="n"
+            >Exposure</th
+          ><th>EI and ND</th><th>What is left</th><th></th></tr
+        ></thead
+      >
+      <tbody>
+        {#each match.options as o (o.lens)}
+          <tr class:good={o.good}>
+            <td>{o.good ? '✓ ' : ''}{o.lens} <span class="soft">{o.via}, {o.focal_mm.toFixed(1)} mm</span></td
+            >
+            <td class="n figure"
+              >{o.marks}{aperture(o.stop)} <span class="soft">({o.exact_stop.toFixed(2)})</span></td
+            >
+            <td class="n figure">{signed(o.width_percent)} %</td>
+            <td class="n figure">{signed(o.depth_stops)} stops</td>
+            <td class="n figure">{signed(o.exposure_stops)} stops</td>
+            <td class="figure">EI {o.ei}{o.nd_stops ? `, ND ${o.nd_parts.join(' + ')}` : ''}</td>
+            <td>{o.text}</td>
+            <td><button class="knob small" onclick={() => ontake(o)}>Take it</button></td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  {#each match.advice as text (text)}<p class="warn">{text}</p>{/each}
+</section>
+
+<style>
+  section {
+    display: grid;
+    gap: 5px;
+    min-width: 0;
+    padding: 8px 12px;
+    border: 1px solid var(--line-strong);
+    background: var(--panel);
+  }
+  .head {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1.2rem;
+    align-items: baseline;
+  }
+  .head button {
+    margin-left: auto;
+  }
+  h2 {
+    font-size: 15px;
+    font-weight: 600;
+  }
+  .wide {
+    overflow-x: auto;
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    font-size: 14px;
+  }
+  th,
+  td {
+    padding: 1px 12px 1px 0;
+    border-bottom: 1px solid var(--line);
+    text-align: left;
+    font-weight: 400;
+    white-space: nowrap;
+  }
+  th {
+    color: var(--ink-soft);
+  }
+  .n {
+    text-align: right;
+  }
+  .good td:first-child {
+    color: var(--ok);
+  }
+  .small {
+    min-height: 24px;
+    padding: 0 0.5rem;
+  }
+  .warn {
+    color: var(--warn);
+  }
+</style>

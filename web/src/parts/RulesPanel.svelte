@@ -1,0 +1,78 @@
+<script lang="ts">
+  import type { CompareView } from '../lib/types'
+
+  interface Props {
+    rules: NonNullable<CompareView['rules']>
+  }
+  let { rules }: Props = $props()
+  const SIGNS = { less: '▾ less', same: '= the same', more: '▴ more' }
+</script>
+
+<section aria-label="Does a bigger sensor give less depth?">
+  <h2>Does a bigger sensor give less depth?</h2>
+  {#if rules.same_size}
+    <p class="soft">Both pictures are of one size on the sensor.</p>
+  {:else}
+    <p>
+      {rules.bigger} against {rules.smaller}, at the first one's stop. It depends on what is kept, and on what
+      counts as sharp:
+    </p>
+    <div class="wide">
+      <table>
+        <thead
+          ><tr
+            ><th>Sharp to</th>{#each rules.cases as name (name)}<th>{name}</th>{/each}</tr
+          ></thead
+        >
+        <tbody>
+          {#each rules.rows as row (row.rule)}
+            <tr
+              ><th scope="row">{row.rule}</th>{#each row.cells as cell, i (i)}<td class={cell?.answer}
+                  >{cell ? SIGNS[cell.answer] : '–'}
+                  {#if cell && cell.answer !== 'same'}<span class="figure">×{cell.ratio.toFixed(2)}</span
+                    >{/if}</td
+                >{/each}</tr
+            >
+          {/each}
+        </tbody>
+      </table>
+    </div>
+  {/if}
+</section>
+
+<style>
+  section {
+    display: grid;
+    gap: 4px;
+    align-content: start;
+    min-width: 0;
+  }
+  h2 {
+    font-size: 15px;
+    font-weight: 600;
+  }
+  .wide {
+    overflow-x: auto;
+  }
+  table {
+    border-collapse: collapse;
+    font-size: 14px;
+  }
+  th,
+  td {
+    padding: 2px 14px 2px 0;
+    border-bottom: 1px solid var(--line);
+    text-align: left;
+    font-weight: 400;
+    white-space: nowrap;
+  }
+  thead th {
+    color: var(--ink-soft);
+  }
+  .less {
+    color: var(--light);
+  }
+  .more {
+    color: var(--accent);
+  }
+</style>
