@@ -160,7 +160,7 @@ def test_balance_moves_what_may_and_says_so(look):
     bright = {"lux": 5000, "ei": 800, "nd_stops": 0}
     told = look("exposure", light=bright | {"may_move": ["nd", "ei"]})["balance"]
     assert told["balanced"]
-    assert told["text"].startswith("Balanced by ND ")
+    assert told["text"].startswith("Balanced by built-in ND 6 (6 stops)")
     assert (told["light"]["ei"], told["light"]["lux"]) == (800, 5000)
     again = look("exposure", light=told["light"], stop=told["stop"])
     assert again["balanced"]

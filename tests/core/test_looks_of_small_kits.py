@@ -50,7 +50,7 @@ def test_a_body_without_sensitivities_gets_assumed_ones_and_that_is_said():
     here = exposure_view(stated, state(stated), 25.0)
     assert (here["ei"], here["notes"]) == (800, [])
     assert [n["stops"] for n in here["nds"]] == [0.0, 2.0]
-    assert here["nds"][1]["parts"] == ["built-in 2"]
+    assert here["nds"][1]["parts"] == ["built-in ND 2"]
 
 
 def test_filters_of_the_kit_count():

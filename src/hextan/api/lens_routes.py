@@ -26,7 +26,7 @@ from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.lens_document import LensSetDocument, check_lens_set
 from hextan.core.lens_sheet import lens_set_sheet
 from hextan.core.mounting import combinations
-from hextan.core.rig_document import RigDocument, adapter_of, check_rig, mount_of, rig_notes
+from hextan.core.rig_document import RigDocument, adapter_of, check_rig, filter_markings, mount_of, rig_notes
 from hextan.store import models, repositories, rigs
 from hextan.store.lens_sets import LENS_SETS
 
@@ -153,4 +153,10 @@ def rig_sheet(production_id: ProductionId, document: RigDocument, db: Db, reques
         mounts=tuple(mount_of(mount) for mount in document.mounts),
         adapters=tuple(adapter_of(adapter, i) for i, adapter in enumerate(document.adapters, 1)),
     )
-    return json_answer({"notes": rig_notes(document), "combinations": combinations(as_typed)})
+    return json_answer(
+        {
+            "notes": rig_notes(document),
+            "filters": filter_markings(document),
+            "combinations": combinations(as_typed),
+        }
+    )

@@ -127,8 +127,16 @@ class Combination(Shape):
     ways: list[Way]
 
 
+class FilterMarking(Shape):
+    """An ND filter as it is engraved."""
+
+    density: float
+    factor: float
+
+
 class RigSheet(Shape):
-    """What follows from mounts and adapters: notes by adapter, and every combination as it would be."""
+    """What follows from mounts, adapters and filters: notes by adapter, and every combination as it would be."""
 
     notes: dict[str, list[str]]
+    filters: dict[str, FilterMarking]
     combinations: list[Combination]

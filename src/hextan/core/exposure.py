@@ -165,7 +165,7 @@ def _nd_choices(built_in: tuple[float, ...], filters: tuple[NdFilter, ...]) -> t
     for stops, parts in stacks.items():
         _keep_fewest(whole, stops, parts)
         for step in built_in:
-            _keep_fewest(whole, stops + step, (f"built-in {step:g}", *parts))
+            _keep_fewest(whole, stops + step, (f"built-in ND {step:g}", *parts))
     return tuple(NdChoice(stops, whole[stops]) for stops in sorted(whole))
 
 

@@ -239,8 +239,9 @@ def _balance(solved: Balance, e: Exposing, state: BenchState) -> dict[str, Any]:
     before, after = e.settings, solved.settings
     changes = []
     if after.nd_stops != before.nd_stops:
-        what = " + ".join(solved.nd_parts) or "none"
-        changes.append(f"ND {what} ({after.nd_stops:g} stops)")
+        what = " + ".join(solved.nd_parts) or "no ND"
+        plural = "" if after.nd_stops == 1 else "s"
+        changes.append(f"{what} ({after.nd_stops:g} stop{plural})")
     if after.ei != before.ei:
         changes.append(f"EI {after.ei}{' (native)' if after.ei in e.means.base_eis else ''}")
     if after.t_stop != before.t_stop:

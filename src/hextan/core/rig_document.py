@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
@@ -152,6 +153,11 @@ def filter_of(document: FilterDocument) -> NdFilter:
 def mount_of(document: MountDocument) -> Mount:
     """Make the package's record of a mount."""
     return Mount(document.name, document.flange_mm, document.throat_mm)
+
+
+def filter_markings(document: RigDocument) -> dict[str, dict[str, float]]:
+    """Density and factor of each filter as they are engraved, by its key."""
+    return {f.key: {"density": f.stops * math.log10(2), "factor": 2.0**f.stops} for f in document.filters}
 
 
 def rig_notes(document: RigDocument) -> dict[str, list[str]]:

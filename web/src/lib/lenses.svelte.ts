@@ -4,6 +4,7 @@ import { DocumentEditor } from './editor.svelte'
 import { freeName, newKey } from './rows'
 import type {
   AdapterDocument,
+  FilterDocument,
   LensDocument,
   LensSetDocument,
   LensSetKept,
@@ -105,6 +106,14 @@ export const newAdapter = (
   classes: [],
   passes_iris: true,
   passes_data: true,
+})
+
+export const newFilter = (rows: readonly FilterDocument[]): FilterDocument => ({
+  key: newKey(),
+  name: freeName('New filter', rows),
+  origins: {},
+  stops: 1,
+  count: 1,
 })
 
 /** What was typed for a table of circles: "2.4: 27.9; 4: 28.7", with "inf" for infinity. */

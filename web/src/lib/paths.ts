@@ -28,6 +28,13 @@ export function typedNumber(text: string): number | string | null {
   return Number.isFinite(value) && /^[-+.,\d]+(e[-+]?\d+)?$/i.test(told) ? value : told
 }
 
+/** What was typed for a list of numbers, cut at commas, semicolons and spaces; the server refuses what is none. */
+export const typedNumbers = (text: string) =>
+  text
+    .split(/[,;\s]+/)
+    .filter((part) => part !== '')
+    .map(typedNumber)
+
 /** A list with an entry moved to another place. */
 export function moved<T>(list: readonly T[], from: number, to: number): T[] {
   const copy = [...list]

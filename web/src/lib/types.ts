@@ -77,6 +77,7 @@ export type LensFigures = Schemas['LensFigures']
 export type RigDocument = Required<Schemas['RigDocument']>
 export type MountDocument = RigDocument['mounts'][number]
 export type AdapterDocument = RigDocument['adapters'][number]
+export type FilterDocument = RigDocument['filters'][number]
 export type RigKept = { version: number; document: RigDocument }
 export type RigSheet = Schemas['RigSheet']
 export type Combination = Schemas['Combination']

@@ -22,6 +22,13 @@
     }
   }
 
+  /** A list is one field; what is wrong with one of its entries is told there. */
+  const list = (path: 'eis' | 'base_eis' | 'nd_stops', label: string) => ({
+    ...cell(path, label),
+    fault: fault(path) ?? document[path].map((_, i) => fault(`${path}[${i}]`)).find(Boolean),
+    value: document[path],
+  })
+
   function setTotal(axis: number, value: unknown) {
     const total: unknown[] = [...(document.total_photosites ?? [null, null])]
     total[axis] = value
@@ -106,6 +113,30 @@
       kind="number"
       value={document.buffer_gb}
       size={5}
+      placeholder="none"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">EI</span><GridCell
+      {...list('eis', 'EI values that can be set')}
+      kind="numbers"
+      size={36}
+      placeholder="not stated"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">native</span><GridCell
+      {...list('base_eis', 'Native EI values')}
+      kind="numbers"
+      size={11}
+      placeholder="not stated"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">ND stops</span><GridCell
+      {...list('nd_stops', 'Built-in ND, stops')}
+      kind="numbers"
+      size={8}
       placeholder="none"
     /></span
   >

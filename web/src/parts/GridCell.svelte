@@ -1,11 +1,11 @@
 <script lang="ts">
   import { ratesText, typedRates } from '../lib/format'
-  import { typedNumber } from '../lib/paths'
+  import { typedNumber, typedNumbers } from '../lib/paths'
 
   interface Props {
     label: string
     value: unknown
-    kind: 'text' | 'number' | 'rates'
+    kind: 'text' | 'number' | 'rates' | 'numbers'
     /** The rule that is broken. */
     fault?: string | undefined
     /** A figure with an origin of its own is marked by its first letter. */
@@ -34,11 +34,17 @@
   // What was typed is shown as long as the figure is what it was read as; after undo it is not.
   let typed = $state.raw<{ text: string; value: unknown } | null>(null)
   const written = $derived(
-    kind === 'rates' && Array.isArray(value) ? ratesText(value) : value == null ? '' : String(value),
+    kind === 'rates' && Array.isArray(value)
+      ? ratesText(value)
+      : kind === 'numbers' && Array.isArray(value)
+        ? value.join(', ')
+        : value == null
+          ? ''
+          : String(value),
   )
 
   function take(text: string) {
-    const read = kind === 'text' ? text : kind === 'rates' ? typedRates(text) : typedNumber(text)
+    const read = { text: String, rates: typedRates, number: typedNumber, numbers: typedNumbers }[kind](text)
     typed = { text, value: read }
     oninput(read)
   }

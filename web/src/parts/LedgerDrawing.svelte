@@ -44,24 +44,26 @@
         <th scope="row">{row.name}</th>
         <td class="control">{@render control(row)}</td>
         <td class="figure n">{signed(row.stops)}</td>
-        <td class="bar" bind:clientWidth={width}>
-          <svg {width} height="26" aria-hidden="true">
-            {#each marks as s (s)}<line
-                class:zero={s === 0}
-                class="mark"
-                x1={x(s)}
-                x2={x(s)}
-                y1="0"
-                y2="26"
-              />{/each}
-            <rect
-              class={row.stops >= 0 ? 'gives' : 'takes'}
-              x={Math.min(x(from), x(to))}
-              y="7"
-              width={Math.max(Math.abs(x(to) - x(from)), 1)}
-              height="12"
-            />
-          </svg>
+        <td class="bar"
+          ><div bind:clientWidth={width}>
+            <svg {width} height="26" aria-hidden="true">
+              {#each marks as s (s)}<line
+                  class:zero={s === 0}
+                  class="mark"
+                  x1={x(s)}
+                  x2={x(s)}
+                  y1="0"
+                  y2="26"
+                />{/each}
+              <rect
+                class={row.stops >= 0 ? 'gives' : 'takes'}
+                x={Math.min(x(from), x(to))}
+                y="7"
+                width={Math.max(Math.abs(x(to) - x(from)), 1)}
+                height="12"
+              />
+            </svg>
+          </div>
         </td>
       </tr>
     {/each}
@@ -69,12 +71,23 @@
       <th scope="row">Left over</th>
       <td class:ok={balanced} class:warn={!balanced}><span role="status">{offText}</span></td>
       <td class="figure n">{signed(off)}</td>
-      <td class="bar">
-        <svg {width} height="30" aria-hidden="true">
-          {#each marks as s (s)}<line class:zero={s === 0} class="mark" x1={x(s)} x2={x(s)} y1="0" y2="14" />
-            <text x={x(s)} y="26" text-anchor="middle">{s > 0 ? `+${s}` : s}</text>{/each}
-          <path class={balanced ? 'right' : 'off'} d="M{x(off)} 2 l5 6 l-5 6 l-5 -6Z" />
-        </svg>
+      <td class="bar"
+        ><div>
+          <svg {width} height="30" aria-hidden="true">
+            {#each marks as s (s)}<line
+                class:zero={s === 0}
+                class="mark"
+                x1={x(s)}
+                x2={x(s)}
+                y1="0"
+                y2="14"
+              />
+              {#if width / (high - low) > 20 || s % 4 === 0}<text x={x(s)} y="26" text-anchor="middle"
+                  >{s > 0 ? `+${s}` : s}</text
+                >{/if}{/each}
+            <path class={balanced ? 'right' : 'off'} d="M{x(off)} 2 l5 6 l-5 6 l-5 -6Z" />
+          </svg>
+        </div>
       </td>
     </tr>
   </tbody>
@@ -103,6 +116,11 @@
   .bar {
     width: 34%;
     padding: 0;
+  }
+  .bar div {
+    overflow: hidden;
+    /* The drawing follows the column, never the other way round. */
+    contain: inline-size;
   }
   svg {
     display: block;
@@ -144,7 +162,11 @@
   }
   @media (max-width: 700px) {
     .bar {
-      width: 30%;
+      width: 24%;
+    }
+    th,
+    td {
+      padding-right: 6px;
     }
     .control {
       font-size: 14px;

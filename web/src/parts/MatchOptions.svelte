@@ -46,7 +46,7 @@
             <td class="n figure">{signed(o.width_percent)} %</td>
             <td class="n figure">{signed(o.depth_stops)} stops</td>
             <td class="n figure">{signed(o.exposure_stops)} stops</td>
-            <td class="figure">EI {o.ei}{o.nd_stops ? `, ND ${o.nd_parts.join(' + ')}` : ''}</td>
+            <td class="figure">EI {o.ei}{o.nd_stops ? `, ${o.nd_parts.join(' + ')}` : ''}</td>
             <td>{o.text}</td>
             <td><button class="knob small" onclick={() => ontake(o)}>Take it</button></td>
           </tr>

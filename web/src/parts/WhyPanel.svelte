@@ -70,10 +70,12 @@
     {#if summary.differs.length}<span class="warn">≠ Does not: {summary.differs.join(', ')}.</span>{/if}
   </p>
   {#if why}
-    <table>
-      {@render rows(why.in_dioptres ? 'Depth, in dioptres' : 'Depth', why.depth_factor, why.depth)}
-      {@render rows('Blur at infinity, of the width', why.blur_factor, why.blur)}
-    </table>
+    <div class="wide">
+      <table>
+        {@render rows(why.in_dioptres ? 'Depth, in dioptres' : 'Depth', why.depth_factor, why.depth)}
+        {@render rows('Blur at infinity, of the width', why.blur_factor, why.blur)}
+      </table>
+    </div>
   {:else}<p class="soft">Depth cannot be told for one of them.</p>{/if}
 </section>
 
@@ -82,6 +84,10 @@
     display: grid;
     gap: 4px;
     align-content: start;
+    min-width: 0;
+  }
+  .wide {
+    overflow-x: auto;
   }
   h2 {
     font-size: 15px;

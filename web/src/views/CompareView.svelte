@@ -328,7 +328,9 @@
             {#each view.columns as shown (shown.key)}
               <td class="notes"
                 >{#if shown.coverage === 'short'}<p class="bad">
-                    The circle is short: {(100 * (shown.dark_share ?? 0)).toFixed(1)} % of the recording is dark.
+                    The circle is short: {(shown.dark_share ?? 0) < 0.0005
+                      ? 'the very corners are'
+                      : `${(100 * (shown.dark_share ?? 0)).toFixed(1)} % of the recording is`} dark.
                   </p>{/if}
                 {#each shown.notes as note (note)}<p>{note}</p>{/each}</td
               >
@@ -396,7 +398,7 @@
   .compared {
     border-collapse: collapse;
     width: 100%;
-    min-width: calc(180px + var(--columns) * 210px);
+    min-width: calc(232px + var(--columns) * 230px);
     table-layout: fixed;
   }
   .compared :is(th, td) {
@@ -407,7 +409,7 @@
     vertical-align: top;
   }
   .rail {
-    width: 180px;
+    width: 232px;
   }
   .finder {
     height: 200px;

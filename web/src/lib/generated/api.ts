@@ -3365,6 +3365,16 @@ export interface components {
             stops: number;
         };
         /**
+         * FilterMarking
+         * @description An ND filter as it is engraved.
+         */
+        FilterMarking: {
+            /** Density */
+            density: number;
+            /** Factor */
+            factor: number;
+        };
+        /**
          * FinderAnswer
          * @description What can be used, and why the rest can't.
          */
@@ -5741,11 +5751,15 @@ export interface components {
         };
         /**
          * RigSheet
-         * @description What follows from mounts and adapters: notes by adapter, and every combination as it would be.
+         * @description What follows from mounts, adapters and filters: notes by adapter, and every combination as it would be.
          */
         RigSheet: {
             /** Combinations */
             combinations: components["schemas"]["Combination"][];
+            /** Filters */
+            filters: {
+                [key: string]: components["schemas"]["FilterMarking"];
+            };
             /** Notes */
             notes: {
                 [key: string]: string[];

@@ -285,7 +285,9 @@
   .main {
     display: grid;
     gap: 6px;
+    grid-template-columns: minmax(0, 1fr);
     min-width: 0;
+    overflow-x: auto;
   }
   .controls {
     display: flex;
@@ -354,6 +356,14 @@
     }
     .main {
       grid-column: 1 / -1;
+    }
+  }
+  @media (max-width: 560px) {
+    .move {
+      min-width: 0;
+    }
+    .light {
+      grid-template-columns: minmax(0, 1fr);
     }
   }
 </style>

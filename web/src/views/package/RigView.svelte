@@ -1,11 +1,12 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import * as client from '../../lib/client'
-  import { newAdapter, newMount, RigEditor } from '../../lib/lenses.svelte'
+  import { newAdapter, newFilter, newMount, RigEditor } from '../../lib/lenses.svelte'
   import { deleted, freeName, inserted, newKey, shifted } from '../../lib/rows'
-  import type { AdapterDocument, MountDocument, Package, Problem } from '../../lib/types'
+  import type { AdapterDocument, FilterDocument, MountDocument, Package, Problem } from '../../lib/types'
   import AdapterGrid from '../../parts/AdapterGrid.svelte'
   import Combinations from '../../parts/Combinations.svelte'
+  import FilterGrid from '../../parts/FilterGrid.svelte'
   import KeptState from '../../parts/KeptState.svelte'
   import MountGrid from '../../parts/MountGrid.svelte'
   import NoticeBar from '../../parts/NoticeBar.svelte'
@@ -25,6 +26,7 @@
   let equipment = $state.raw<Package | null>(null)
   let problem = $state.raw<Problem | null>(null)
   let mountKey = $state<string | undefined>(undefined)
+  let filterKey = $state<string | undefined>(undefined)
   let adapterKey = $state<string | undefined>(undefined)
 
   onMount(() => {
@@ -49,6 +51,8 @@
   const document = $derived(editor?.document)
   const mounts = $derived(document?.mounts ?? [])
   const adapters = $derived(document?.adapters ?? [])
+  const filters = $derived(document?.filters ?? [])
+  const filter = $derived(filters.find((f) => f.key === filterKey) ?? filters[0])
   const mount = $derived(mounts.find((m) => m.key === mountKey) ?? mounts[0])
   const adapter = $derived(adapters.find((a) => a.key === adapterKey) ?? adapters[0])
   const fault = (path: string) => editor?.fault(path)
@@ -85,6 +89,20 @@
     move: (by: number) => applyAdapters(shifted(adapters, adapter?.key, by)),
     delete: () => applyAdapters(deleted(adapters, adapter?.key)),
   }
+  function applyFilters(edit: { rows: FilterDocument[]; chosen: string | undefined }) {
+    if (document) editor?.change({ ...document, filters: edit.rows })
+    filterKey = edit.chosen
+  }
+  const forFilters = {
+    add: () => applyFilters(inserted(filters, newFilter(filters), filter?.key)),
+    duplicate: () =>
+      filter &&
+      applyFilters(
+        inserted(filters, { ...filter, key: newKey(), name: freeName(filter.name, filters) }, filter.key),
+      ),
+    move: (by: number) => applyFilters(shifted(filters, filter?.key, by)),
+    delete: () => applyFilters(deleted(filters, filter?.key)),
+  }
   /** Why a file was refused. */
   let refused = $state.raw<Problem | null>(null)
   async function readFile(input: HTMLInputElement) {
@@ -97,9 +115,9 @@
     if (data) editor?.change(data.document)
   }
   const words = (path: string) => {
-    const [, rows, i, rest] = /^(mounts|adapters)\[(\d+)\]\.?(.*)$/.exec(path) ?? []
+    const [, rows, i, rest] = /^(mounts|adapters|filters)\[(\d+)\]\.?(.*)$/.exec(path) ?? []
     if (i === undefined) return path
-    const row = rows === 'mounts' ? mounts[Number(i)] : adapters[Number(i)]
+    const row = { mounts, adapters, filters }[rows as 'mounts' | 'adapters' | 'filters'][Number(i)]
     return `${row?.name ?? ''} ${rest}`.replaceAll('_', ' ')
   }
 </script>
@@ -180,6 +198,29 @@
         onkeydown={(event) => rowKeys(event, forAdapters)}
       />
     </div>
+    <div class="bar">
+      <h2>ND filters <span class="soft">{filters.length}</span></h2>
+      <RowTools
+        what="filter"
+        chosen={filter !== undefined}
+        up={filter !== undefined && filters[0] !== filter}
+        down={filter !== undefined && filters.at(-1) !== filter}
+        onadd={forFilters.add}
+        onduplicate={forFilters.duplicate}
+        onmove={forFilters.move}
+        ondelete={forFilters.delete}
+      />
+      <span class="soft">0.3 of density is one stop; an ND4 takes two. Up to three stand before a lens.</span>
+    </div>
+    <FilterGrid
+      {filters}
+      markings={editor.sheet?.filters ?? {}}
+      chosen={filter?.key}
+      {fault}
+      onset={(path, value) => editor?.set(path, value)}
+      onchoose={(key) => (filterKey = key)}
+      onkeydown={(event) => rowKeys(event, forFilters)}
+    />
     {#if equipment && editor.sheet}
       <Combinations package={equipment} combinations={editor.sheet.combinations} />
     {/if}
