@@ -86,6 +86,53 @@ async (times_over) => {
 }
 """
 MATRIX = 60
+OBJECTS = 30
+WITH_SCENE = (
+    "(scene) => { const at = new URL(location.href); at.searchParams.set('scene', scene); return at.href }"
+)
+
+#: Changes the stop of the first column of a comparison, and times until its numbers and pictures are drawn anew.
+COMPARED = """
+async (times_over) => {
+  const choice = document.querySelector('select[aria-label="Stop of A"]')
+  const cell = document.querySelector('tr[data-row=depth] td')
+  const times = []
+  for (let i = 0; i < times_over; i++) {
+    const before = cell.textContent
+    const start = performance.now()
+    choice.selectedIndex = 1 + (i % 5)
+    choice.dispatchEvent(new Event('change', { bubbles: true }))
+    while (cell.textContent === before) {
+      await new Promise(requestAnimationFrame)
+      if (performance.now() - start > 5000) return null
+    }
+    await new Promise(requestAnimationFrame)
+    times.push(performance.now() - start)
+  }
+  return times
+}
+"""
+
+
+def _full_scene() -> str:
+    """A scene of thirty things, most of them soft, as the address holds it."""
+    kinds = ("standing", "seated", "lamp", "post", "standing")
+    things = [
+        f"k{i}~{kinds[i % 5]}~thing {i}~{4 + 0.7 * i:.2f}~{-2.4 + 0.17 * i:.2f}~{1.6 + (i % 3) / 10:.1f}~~0"
+        for i in range(OBJECTS)
+    ]
+    return "!".join(["1.6~standing~1.7~0.45~0~", *things])
+
+
+def _four_columns(address: str) -> str:
+    """Add a comparison of four set-ups, and give the address of its page."""
+    production = _production(address)
+    at = f"{address}/api/productions/{production}"
+    with urllib.request.urlopen(f"{at}/comparisons") as answer:
+        document = json.load(answer)["here"][0]["document"]
+    columns = document["columns"]
+    document["columns"] = [{**columns[i % len(columns)], "key": f"c{i}"} for i in range(4)]
+    return f"{address}/p/{production}/compare/{_post(f'{at}/comparisons', {'document': document})['id']}"
 
 
 def _large_kit(address: str) -> str:
@@ -156,6 +203,12 @@ def measure(address: str) -> list[Result]:
         page.wait_for_selector("tr[data-format]")
         loaded = page.evaluate("performance.getEntriesByType('resource').map((entry) => entry.name)")
         dragged = page.evaluate(PROBE, MOVES)
+        page.goto(page.evaluate(WITH_SCENE, _full_scene()))
+        page.wait_for_selector("[data-testid=finder-picture]")
+        crowded = page.evaluate(PROBE, MOVES)
+        page.goto(_four_columns(address))
+        page.wait_for_selector("tr[data-row=depth]")
+        compared = page.evaluate(COMPARED, 20)
         page.goto(_large_body(address))
         page.wait_for_selector('input[aria-label="Raster width of Format 5"]')
         page.wait_for_function("document.querySelector('[role=status]')?.textContent.trim() === 'kept'")
@@ -166,6 +219,10 @@ def measure(address: str) -> list[Result]:
         browser.close()
     if dragged is None:
         raise RuntimeError("a move of the pointer was never drawn")
+    if crowded is None:
+        raise RuntimeError("a move of the pointer was never drawn in the finder")
+    if compared is None:
+        raise RuntimeError("a comparison was never drawn anew")
     if typed is None:
         raise RuntimeError("a figure that was typed was never drawn")
     if redrawn is None:
@@ -176,6 +233,8 @@ def measure(address: str) -> list[Result]:
     told = "95th percentile (at most 16 ms are the display's)"
     return [
         Result(f"drag to drawn, {told}", quantiles(dragged, n=20)[-1], 100.0, "ms"),
+        Result(f"finder with {OBJECTS} things, {told}", quantiles(crowded, n=20)[-1], 100.0, "ms"),
+        Result("Compare with four columns, changed to drawn, median", median(compared), 150.0, "ms"),
         Result(
             f"typed to drawn in {EDITED_FORMATS} formats, {told}", quantiles(typed, n=20)[-1], 100.0, "ms"
         ),

@@ -112,6 +112,24 @@ def test_the_rules_of_the_kit_are_documented():
     assert all(f"{bottom:g}" in text for bottom, _ in FRAMINGS.values() if bottom)
 
 
+def test_the_costs_of_a_match_are_documented():
+    from hextan.core.camera_match import COSTS, REACH
+
+    text = (ROOT / "docs" / "looks.md").read_text()
+    rows = dict(re.findall(r"^\| (a [^|]*|each adapter) \| (\d+) \|$", text, re.MULTILINE))
+    assert [float(cost) for cost in rows.values()] == list(COSTS.values())
+    assert f"within a factor of {REACH}" in text
+
+
+def test_the_thresholds_of_flicker_and_the_ripple_of_lamps_are_documented():
+    from hextan.core.flicker import RIPPLE, SEEN, UNSEEN
+
+    text = " ".join((ROOT / "docs" / "looks.md").read_text().split())
+    assert f"up to {UNSEEN:.2f} nothing is seen, above {SEEN:.2f} it is" in text
+    for kind in ("tungsten", "magnetic", "electronic"):
+        assert re.search(rf"{kind}[a-z ]* {100 * RIPPLE[kind]:g} %", text), kind
+
+
 def test_every_setting_is_documented():
     from hextan.api.settings import Settings
 

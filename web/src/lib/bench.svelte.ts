@@ -232,7 +232,7 @@ export async function openBench(
   const whole = await client.mendBench(production.id, fromQuery(location.search, kept.data.state))
   if (whole.problem) return { problem: whole.problem }
   const { state, notes } = whole.data
-  history.replaceState(null, '', `/p/${production.id}/bench${location.search}`)
+  history.replaceState(null, '', `/p/${production.id}/bench${location.search}${location.hash}`)
   const bench = new Bench(production.id, equipment.data, kept.data.version, state, notes)
   return { bench, name: production.name }
 }

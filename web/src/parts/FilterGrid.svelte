@@ -15,47 +15,52 @@
   let { filters, markings, chosen, fault, onset, onchoose, onkeydown }: Props = $props()
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<table {onkeydown}>
-  <caption class="sr-only">ND filters</caption>
-  <thead>
-    <tr>
-      <th scope="col">ND filter</th>
-      <th scope="col" class="number">Takes, stops</th>
-      <th scope="col" class="number">How many</th>
-      <th scope="col" class="number">Density</th>
-      <th scope="col" class="number">Factor</th>
-    </tr>
-  </thead>
-  <tbody>
-    {#each filters as filter, i (filter.key)}
-      {@const at = `filters[${i}]`}
-      {@const key = filter.key ?? ''}
-      {@const cell = (field: string, label: string) => ({
-        label: `${label} of ${filter.name}`,
-        fault: fault(`${at}.${field}`),
-        column: `filter ${field}`,
-        oninput: (value: unknown) => onset(`${at}.${field}`, value),
-        onfocus: () => onchoose(key),
-      })}
-      <tr class:chosen={key === chosen} data-key={key} onclick={() => onchoose(key)}>
-        <td><GridCell {...cell('name', 'Name')} kind="text" value={filter.name} size={16} /></td>
-        <td class="number"
-          ><GridCell {...cell('stops', 'Stops')} kind="number" value={filter.stops} size={5} /></td
-        >
-        <td class="number"
-          ><GridCell {...cell('count', 'Number')} kind="number" value={filter.count} size={3} /></td
-        >
-        <td class="number figure soft">{markings[key]?.density.toFixed(2) ?? '–'}</td>
-        <td class="number figure soft">{markings[key] ? `ND${Math.round(markings[key].factor)}` : '–'}</td>
+<div class="wide">
+  <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+  <table {onkeydown}>
+    <caption class="sr-only">ND filters</caption>
+    <thead>
+      <tr>
+        <th scope="col">ND filter</th>
+        <th scope="col" class="number">Takes, stops</th>
+        <th scope="col" class="number">How many</th>
+        <th scope="col" class="number">Density</th>
+        <th scope="col" class="number">Factor</th>
       </tr>
-    {/each}
-  </tbody>
-</table>
+    </thead>
+    <tbody>
+      {#each filters as filter, i (filter.key)}
+        {@const at = `filters[${i}]`}
+        {@const key = filter.key ?? ''}
+        {@const cell = (field: string, label: string) => ({
+          label: `${label} of ${filter.name}`,
+          fault: fault(`${at}.${field}`),
+          column: `filter ${field}`,
+          oninput: (value: unknown) => onset(`${at}.${field}`, value),
+          onfocus: () => onchoose(key),
+        })}
+        <tr class:chosen={key === chosen} data-key={key} onclick={() => onchoose(key)}>
+          <td><GridCell {...cell('name', 'Name')} kind="text" value={filter.name} size={16} /></td>
+          <td class="number"
+            ><GridCell {...cell('stops', 'Stops')} kind="number" value={filter.stops} size={5} /></td
+          >
+          <td class="number"
+            ><GridCell {...cell('count', 'Number')} kind="number" value={filter.count} size={3} /></td
+          >
+          <td class="number figure soft">{markings[key]?.density.toFixed(2) ?? '–'}</td>
+          <td class="number figure soft">{markings[key] ? `ND${Math.round(markings[key].factor)}` : '–'}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
 
 <style>
+  .wide {
+    min-width: 0;
+    overflow-x: auto;
+  }
   table {
-    justify-self: start;
     border-collapse: collapse;
     font-size: 14px;
   }

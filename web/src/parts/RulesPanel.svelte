@@ -17,7 +17,8 @@
       {rules.bigger} against {rules.smaller}, at the first one's stop. It depends on what is kept, and on what
       counts as sharp:
     </p>
-    <div class="wide">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="wide" role="group" aria-label="Every rule in every case" tabindex="0">
       <table>
         <thead
           ><tr

@@ -70,7 +70,8 @@
     {#if summary.differs.length}<span class="warn">≠ Does not: {summary.differs.join(', ')}.</span>{/if}
   </p>
   {#if why}
-    <div class="wide">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="wide" role="group" aria-label="The parts" tabindex="0">
       <table>
         {@render rows(why.in_dioptres ? 'Depth, in dioptres' : 'Depth', why.depth_factor, why.depth)}
         {@render rows('Blur at infinity, of the width', why.blur_factor, why.blur)}

@@ -291,7 +291,8 @@
         <button class="knob small" onclick={() => void copyTable()}>Copy as CSV</button>
         <span class="soft" role="status">{copied}</span>
       </div>
-      <div class="wide">
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <div class="wide" role="group" aria-label="Depth table" tabindex="0">
         <table>
           <thead>
             <tr

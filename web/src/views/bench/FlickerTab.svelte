@@ -139,7 +139,8 @@
         <span class="soft">fps</span>
       </p>
     {/if}
-    <div class="wide">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="wide" role="group" aria-label="Lamps under this shutter" tabindex="0">
       <table>
         <caption>Lamps under this shutter</caption>
         <thead

@@ -348,7 +348,7 @@
     color: var(--accent);
   }
   .gone td {
-    opacity: 0.6;
+    color: var(--ink-soft);
   }
   @media (max-width: 1000px) {
     .light {
