@@ -140,7 +140,7 @@
 {/snippet}
 
 <section aria-label="Depth" class="depth">
-  {#if look.problem}<p class="bad" role="alert">{look.problem.message}</p>{/if}
+  {#if look.problem?.faults.length === 0}<p class="bad" role="alert">{look.problem.message}</p>{/if}
   {#if view}
     <p>
       {view.rule.text}

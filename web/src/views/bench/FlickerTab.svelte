@@ -99,7 +99,7 @@
           : `${view.readout_ms.toFixed(1)} ms`}</span
       >{/if}
   </p>
-  {#if look.problem}<p class="bad" role="alert">{look.problem.message}</p>{/if}
+  {#if look.problem?.faults.length === 0}<p class="bad" role="alert">{look.problem.message}</p>{/if}
   {#if view}
     <WaveDrawing wave={view.wave} lamp={chosen?.name ?? ''} />
     {#if view.no_safe}<p class="bad" data-testid="no-safe">{view.no_safe}</p>{/if}

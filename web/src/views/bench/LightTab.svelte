@@ -195,7 +195,7 @@
 {/snippet}
 
 <section aria-label="Exposure" class="light">
-  {#if look.problem}<p class="bad" role="alert">{look.problem.message}</p>{/if}
+  {#if look.problem?.faults.length === 0}<p class="bad" role="alert">{look.problem.message}</p>{/if}
   {#if view}
     <div class="main">
       <LedgerDrawing
