@@ -116,7 +116,7 @@ def test_the_costs_of_a_match_are_documented():
     from hextan.core.camera_match import COSTS, REACH
 
     text = (ROOT / "docs" / "looks.md").read_text()
-    rows = dict(re.findall(r"^\| (a [^|]*|each adapter) \| (\d+) \|$", text, re.MULTILINE))
+    rows = dict(re.findall(r"^\| (an? [^|]*|each adapter) \| (\d+) \|$", text, re.MULTILINE))
     assert [float(cost) for cost in rows.values()] == list(COSTS.values())
     assert f"within a factor of {REACH}" in text
 

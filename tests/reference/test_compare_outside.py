@@ -158,6 +158,7 @@ def test_the_nearest_match_against_exhaustive_search(other):
                 + COSTS["exposure_stop"] * light
                 + COSTS["short_circle"] * (each.covers == "short")
                 + COSTS["adapter"] * len(setting.adapters)
+                + COSTS["other_squeeze"] * (setting.lens.squeeze != 1)
             )
             least = min(least, cost)
     assert best.cost <= least + COSTS["exposure_stop"] / 6 + 1e-6

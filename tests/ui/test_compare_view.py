@@ -96,7 +96,7 @@ def test_matching_takes_a_real_lens_and_says_what_is_left(compare):
     expect(panel).to_contain_text("Exact: ")
     expect(panel.get_by_role("row")).not_to_have_count(1)
     first = panel.locator("tbody tr").first
-    lens = first.locator("td").first.inner_text()
+    lens = first.locator("td.lens").inner_text()
     first.get_by_role("button", name="Take it").click()
     chosen = compare.get_by_label("Lens of B").locator("option:checked").inner_text()
     assert chosen in lens

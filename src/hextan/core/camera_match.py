@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
+from hextan.core.cases import Optics
 from hextan.core.columns import columns_of
 from hextan.core.comparison import Column, Comparison
 from hextan.core.coverage import MARGINAL_SHARE
@@ -17,8 +18,15 @@ from hextan.core.mounting import Mounting, ways
 from hextan.core.package import Body, Lens, Package
 from hextan.core.setups import Setup, setup_of, size_of
 
-#: What counts how much when lenses are ranked: a per cent of width, a stop of depth, a stop of exposure, a short circle.
-COSTS = {"width_percent": 1.0, "depth_stop": 3.0, "exposure_stop": 3.0, "short_circle": 25.0, "adapter": 1.0}
+#: What counts how much when lenses are ranked (docs/looks.md).
+COSTS = {
+    "width_percent": 1.0,
+    "depth_stop": 3.0,
+    "exposure_stop": 3.0,
+    "short_circle": 25.0,
+    "adapter": 1.0,
+    "other_squeeze": 10.0,
+}
 #: Below these nobody sees a difference (common practice, no source).
 GOOD_WIDTH_PERCENT, GOOD_STOPS = 1.0, 0.17
 MOST_OPTIONS = 6
@@ -38,6 +46,8 @@ class Candidate:
     light: Balance
     exposure_stops: float
     covers: str
+    #: Squeezed where the first is not, or otherwise: its blur has another shape.
+    other_squeeze: bool
 
     @property
     def cost(self) -> float:
@@ -48,6 +58,7 @@ class Candidate:
             + abs(self.exposure_stops) * COSTS["exposure_stop"]
             + (COSTS["short_circle"] if self.covers == "short" else 0.0)
             + len(self.way.adapters) * COSTS["adapter"]
+            + (COSTS["other_squeeze"] if self.other_squeeze else 0.0)
         )
 
 
@@ -211,6 +222,7 @@ def _nearest(
         light=light,
         exposure_stops=light.settings.off_stops - first.settings.off_stops,
         covers=covers,
+        other_squeeze=abs(lens.squeeze / first.found.setting.lens.squeeze - 1) > 0.01,
     )
 
 
@@ -273,6 +285,7 @@ def _option(c: Candidate) -> dict[str, Any]:
         and abs(c.depth_stops) <= GOOD_STOPS
         and abs(c.exposure_stops) <= GOOD_STOPS
         and c.covers in ("covers", "marginal")
+        and not c.other_squeeze
     )
     column = setup.column
     return {
@@ -308,6 +321,8 @@ def _words(c: Candidate) -> str:
         told.append(f"{abs(c.exposure_stops):.1f} stops {'brighter' if c.exposure_stops > 0 else 'darker'}")
     if c.covers == "short":
         told.append("the corners are dark")
+    if c.other_squeeze:
+        told.append("its blur has another shape")
     if not told:
         return "It matches."
     text = ", ".join(told)
@@ -329,13 +344,9 @@ def _advice(
         m = optics.size_mm / target.field_mm
         away = optics.focal_mm * (1 + m) ** 2 / m
         by = (away - optics.distance_mm) / 1000
-        z = (away - (optics.distance_mm - optics.lens.focused(optics.distance_mm).z_mm)) / (
-            target.distance_mm
-        )
         told.append(
             f"With {best.setup.found.setting.lens.name} the field is exact from {both_units(away / 1000)}, "
-            f"{abs(by):.2f} m {'farther away' if by > 0 else 'nearer'}; perspective then changes: what stands as far "
-            f"behind the subject is drawn {100 * abs(z / (1 + z) * 2 - 1):.0f} % {'larger' if z > 1 else 'smaller'}."
+            f"{abs(by):.2f} m {'farther away' if by > 0 else 'nearer'}; {_perspective_words(optics, away)}."
         )
     if best.depth_stops > GOOD_STOPS:
         setting = best.setup.found.setting
@@ -361,6 +372,19 @@ def _advice(
     if best.cost > 3:
         told += _other_format(package, comparison, first, column, best)
     return told
+
+
+def _perspective_words(optics: Optics, away_mm: float) -> str:
+    """What moving does to the size of a thing that stands as far behind the subject as the camera before it."""
+    before, after = optics.lens.focused(optics.distance_mm).z_mm, optics.lens.focused(away_mm).z_mm
+    behind = optics.distance_mm
+    change = 100 * ((after / (after + behind)) / (before / (before + behind)) - 1)
+    if abs(change) < 0.5:
+        return "perspective hardly changes"
+    return (
+        f"perspective then changes: what stands as far behind the subject is drawn {abs(change):.1f} % "
+        f"{'larger' if change > 0 else 'smaller'}"
+    )
 
 
 def _other_format(

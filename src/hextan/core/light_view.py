@@ -229,7 +229,7 @@ def _ledger(e: Exposing, state: BenchState, base_fps: float) -> list[dict[str, A
          else _time_words(at_base), math.log2(at_base)),
         ("rate", "Rate", f"{state.fps:g} fps", math.log2(s.time_s / at_base)),
         ("nd", "ND", f"{s.nd_stops:g} stops, density {s.nd_stops * 0.30103:.1f}", -s.nd_stops),
-        ("adapter", "Adapter", "none" if e.adapter_stops == 0 else "gains light" if e.adapter_stops < 0 else "takes light", -e.adapter_stops),
+        ("adapter", "Adapter", "no loss" if e.adapter_stops == 0 else "gains light" if e.adapter_stops < 0 else "takes light", -e.adapter_stops),
         ("close_up", "Close-up", "the lens draws out", -e.close_up_stops),
     ]  # fmt: skip
     return [{"key": key, "name": name, "setting": text, "stops": stops} for key, name, text, stops in rows]

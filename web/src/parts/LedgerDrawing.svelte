@@ -82,7 +82,7 @@
                 y1="0"
                 y2="14"
               />
-              {#if width / (high - low) > 20 || s % 4 === 0}<text x={x(s)} y="26" text-anchor="middle"
+              {#if width / (high - low) > 27 || s % 4 === 0}<text x={x(s)} y="26" text-anchor="middle"
                   >{s > 0 ? `+${s}` : s}</text
                 >{/if}{/each}
             <path class={balanced ? 'right' : 'off'} d="M{x(off)} 2 l5 6 l-5 6 l-5 -6Z" />

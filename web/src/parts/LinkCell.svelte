@@ -32,6 +32,7 @@
 
 <style>
   .cell {
+    grid-template-columns: minmax(0, 1fr);
     --tip: 13px;
     display: grid;
     align-content: space-between;
@@ -79,6 +80,7 @@
     color: var(--ink);
   }
   .summary {
+    min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

@@ -30,15 +30,17 @@
     <table>
       <thead
         ><tr
-          ><th>Lens</th><th class="n">Stop</th><th class="n">Width</th><th class="n">Depth</th><th class="n"
-            >Exposure</th
-          ><th>EI and ND</th><th>What is left</th><th></th></tr
+          ><th></th><th>Lens</th><th class="n">Stop</th><th class="n">Width</th><th class="n">Depth</th><th
+            class="n">Exposure</th
+          ><th>EI and ND</th><th>What is left</th></tr
         ></thead
       >
       <tbody>
         {#each match.options as o (o.lens)}
           <tr class:good={o.good}>
-            <td>{o.good ? '✓ ' : ''}{o.lens} <span class="soft">{o.via}, {o.focal_mm.toFixed(1)} mm</span></td
+            <td><button class="knob small" onclick={() => ontake(o)}>Take it</button></td>
+            <td class="lens"
+              >{o.good ? '✓ ' : ''}{o.lens} <span class="soft">{o.via}, {o.focal_mm.toFixed(1)} mm</span></td
             >
             <td class="n figure"
               >{o.marks}{aperture(o.stop)} <span class="soft">({o.exact_stop.toFixed(2)})</span></td
@@ -48,7 +50,6 @@
             <td class="n figure">{signed(o.exposure_stops)} stops</td>
             <td class="figure">EI {o.ei}{o.nd_stops ? `, ${o.nd_parts.join(' + ')}` : ''}</td>
             <td>{o.text}</td>
-            <td><button class="knob small" onclick={() => ontake(o)}>Take it</button></td>
           </tr>
         {/each}
       </tbody>
@@ -101,7 +102,7 @@
   .n {
     text-align: right;
   }
-  .good td:first-child {
+  .good .lens {
     color: var(--ok);
   }
   .small {

@@ -68,6 +68,7 @@
     white-space: nowrap;
   }
   thead th {
+    white-space: normal;
     color: var(--ink-soft);
   }
   .less {
