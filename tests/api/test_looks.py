@@ -222,3 +222,13 @@ def test_flicker_by_rate_and_lamp(look):
     openings = there["wave"]["openings"]
     assert openings[1]["from_ms"] - openings[0]["from_ms"] == pytest.approx(there["readout_ms"])
     assert all(p[1] <= there["wave"]["highest"] + 1e-9 for p in there["wave"]["points"])
+
+
+def test_light_has_its_bounds(look):
+    """What would take more light than there is stays off, and what is told can be set again."""
+    blind = look("exposure", stop=22, light={"lux": 1e-6, "nd_stops": 60, "may_move": ["light"]})
+    told = blind["balance"]
+    assert not told["balanced"]
+    assert told["light"]["lux"] == 1e7
+    again = look("exposure", stop=22, light=told["light"])
+    assert again["off_stops"] == pytest.approx(told["off_stops"])

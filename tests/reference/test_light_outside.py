@@ -200,6 +200,27 @@ def test_published_safe_angles():
     assert flicker.safe_times(100, 100.05) == [Fraction(1, 100)]
 
 
+@settings(max_examples=150, deadline=None)
+@given(st.floats(20, 2000), st.floats(1, 300), st.floats(1e-4, 1.0))
+def test_nearest_safe_against_all_of_them(hz, fps, wanted):
+    every = flicker.safe_times(hz, fps)
+    found = flicker.nearest_safe(hz, fps, wanted)
+    assert (found is None) == (not every)
+    if found is not None:
+        best = min(abs(math.log2(float(t) / wanted)) for t in every)
+        assert abs(math.log2(float(found) / wanted)) == pytest.approx(best, abs=1e-9)
+
+
+def test_fast_lamps_and_slow_cameras_stay_within_bounds():
+    """A lamp of a million pulses a second at a frame in a hundred seconds has 10^8 safe times: the longest are listed."""
+    longest = flicker.safe_times(1e6, 0.01, 24)
+    assert len(longest) == 24
+    assert float(longest[-1]) == pytest.approx(100, rel=2e-3)
+    assert flicker.safe_count(1e6, 0.01) == pytest.approx(1e8, rel=2e-3)
+    assert len(flicker.locking_rates(1e6, 1, 1e6)) == 24
+    assert flicker.judge(flicker.Lamp(1e6, 1.0, 0.1), 1e-7, 1e6, 0.01).beat_hz == 0.0
+
+
 @settings(max_examples=100, deadline=None)
 @given(st.sampled_from([100.0, 120.0]), st.floats(1, 300), st.floats(0, 0.03))
 def test_safe_shutters_show_nothing(hz, fps, readout):

@@ -10,7 +10,7 @@ from hextan.core.bench_state import BenchDelivery, BenchReference, BenchState, I
 from hextan.core.contract import Coc, FocalMm, Fps, Metres, Stop, faults_of
 from hextan.core.document_parts import Key, Name, Note, Part, new_key
 from hextan.core.errors import InvalidInputError
-from hextan.core.light import ExposureIndex, Light, Nd
+from hextan.core.light import ExposureIndex, Light, Lux, Nd
 from hextan.core.scene import Scene
 
 #: As set; or the three ways in which formats are compared, each by itself.
@@ -62,7 +62,7 @@ class Comparison(Part):
     coc: Coc | None = None
     #: Where things stand as the first set-up's camera sees them.
     scene: Scene = Scene()
-    lux: Annotated[float, Field(gt=0, le=10_000_000)] = 100.0
+    lux: Lux = 100.0
     unit: Literal["m", "ft"] = "m"
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)

@@ -47,7 +47,7 @@ class DepthAsk(Part):
     hold_far_m: Metres | None = 4.0
     background_m: Metres | None = None
     #: Wanted disc of a background point, per cent of the picture's width.
-    softness_percent: Annotated[float, Field(gt=0, le=100)] = 2.0
+    softness_percent: Annotated[float, Field(ge=0.001, le=100)] = 2.0
 
 
 class _Bench:
@@ -202,7 +202,11 @@ def _hold(bench: _Bench, asked: DepthAsk) -> dict[str, Any]:
         return _NOTHING | {"text": error.message, "next": None}
     told = bench.answer(plane, exact, narrower=True)
     wanted = f"from {both_units(asked.hold_near_m)} to {_far_words(asked.hold_far_m)}"
-    return told | _words(bench, told, f"holds {wanted}") | {"next": _next_for_depth(bench, told, asked)}
+    return (
+        told
+        | _words(bench, told, f"holds {wanted}")
+        | {"next": _next_for_depth(bench, told, asked.hold_near_m * 1000, far)}
+    )
 
 
 def _movement(bench: _Bench) -> dict[str, Any]:
@@ -224,7 +228,8 @@ def _movement(bench: _Bench) -> dict[str, Any]:
             found[name] = _NOTHING | {"text": error.message, "next": None}
             continue
         told = bench.answer(plane, exact, narrower=True)
-        found[name] = told | _words(bench, told, words) | {"next": None}
+        found[name] = told | _words(bench, told, words)
+        found[name]["next"] = _next_for_depth(bench, told, near * 1000, far * 1000)
     return found
 
 
@@ -247,11 +252,10 @@ def _far_words(metres: float | None) -> str:
     return "infinity" if metres is None else both_units(metres)
 
 
-def _next_for_depth(bench: _Bench, told: dict[str, Any], asked: DepthAsk) -> str | None:
+def _next_for_depth(bench: _Bench, told: dict[str, Any], near: float, far: float) -> str | None:
     """The longest shorter lens of the kit that goes on this body and holds it."""
     if told["mark"] is not None or told["exact"] is None:
         return None
-    far = math.inf if asked.hold_far_m is None else asked.hold_far_m * 1000
     for _, lens in sorted(bench.package.lenses.values(), key=lambda pair: -pair[1].focal_max_mm):
         focal = lens.focal_max_mm * bench.setting.magnification
         if lens.projection != "rectilinear" or focal >= bench.lens.focal_mm:
@@ -259,9 +263,7 @@ def _next_for_depth(bench: _Bench, told: dict[str, Any], asked: DepthAsk) -> str
         if mounting_of(bench.package, lens, bench.setting.adapters, bench.found.chosen.body).reasons:
             continue
         try:
-            plane, exact = hold(
-                ThinLens(focal, bench.coc_mm, lens.pupil_magnification), asked.hold_near_m * 1000, far
-            )
+            plane, exact = hold(ThinLens(focal, bench.coc_mm, lens.pupil_magnification), near, far)
         except InvalidInputError:
             continue
         if exact * bench.to_mark <= MARKED[-1] and exact * bench.to_mark <= bench.stops[-1]:

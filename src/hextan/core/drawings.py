@@ -135,8 +135,8 @@ def movement(
 ) -> dict[str, Any]:
     """Tell whether the depth holds a subject that moves back and forth; a far limit of None is infinity.
 
-    >>> movement(3.0, 0.4, 2.9, 3.4)["text"]
-    'Moving from 2.80 m (9\' 2") to 3.20 m (10\' 6"): soft in front, by 0.10 m.'
+    >>> print(movement(3.0, 0.4, 2.9, 3.4)["text"])
+    Moving from 2.80 m (9' 2") to 3.20 m (10' 6"): soft in front, by 0.10 m.
     """
     nearest, farthest = max(subject_m - movement_m / 2, 0.0), subject_m + movement_m / 2
     told = f"Moving from {both_units(nearest)} to {both_units(farthest)}: "

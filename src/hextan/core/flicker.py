@@ -21,6 +21,8 @@ Seen: TypeAlias = Literal["none", "borderline", "shows"]
 UNSEEN, SEEN = 0.03, 0.10
 #: Printed rates and times are rounded: so much, as a share, is the same.
 TOLERANCE = 1e-3
+#: So many frames are held against one another at most.
+MOST_FRAMES = 20_000
 #: Ripple of lamps when nothing was measured (common practice, no source): of the light's mean, up and down.
 RIPPLE: dict[LampKind, float] = {"tungsten": 0.08, "magnetic": 0.75, "electronic": 0.03, "steady": 0.0}
 
@@ -86,15 +88,39 @@ def lamp_of(
     return Lamp(2.0 * mains_hz, RIPPLE[kind] if ripple is None else ripple)
 
 
-def safe_times(hz: float, fps: float) -> list[Fraction]:
+def safe_count(hz: float, fps: float) -> int:
+    """How many exposure times are safe at a rate."""
+    return math.floor(hz / fps * (1.0 + TOLERANCE))
+
+
+def safe_times(hz: float, fps: float, most: int | None = None) -> list[Fraction]:
     """Exposure times that are safe at a rate: k/F within a frame, seconds, from the shortest.
+
+    Parameters
+    ----------
+    most : only so many, the longest; all without
 
     >>> [str(t) for t in safe_times(100, 24)], safe_times(100, 400)
     (['1/100', '1/50', '3/100', '1/25'], [])
     """
-    most = math.floor(hz / fps * (1.0 + TOLERANCE))
+    count = safe_count(hz, fps)
     unit = 1 / Fraction(hz).limit_denominator(1_000_000)
-    return [k * unit for k in range(1, most + 1)]
+    first = 1 if most is None else max(1, count - most + 1)
+    return [k * unit for k in range(first, count + 1)]
+
+
+def nearest_safe(hz: float, fps: float, time_s: float) -> Fraction | None:
+    """The safe exposure time nearest to a wanted one, in stops; None where there is none.
+
+    >>> str(nearest_safe(120, 25, 1 / 50))
+    '1/60'
+    """
+    count = safe_count(hz, fps)
+    if count < 1:
+        return None
+    below = min(max(math.floor(time_s * hz), 1), count)
+    k = min((below, min(below + 1, count)), key=lambda n: abs(math.log2(n / (time_s * hz))))
+    return k / Fraction(hz).limit_denominator(1_000_000)
 
 
 def safe_angles(hz: float, fps: float) -> list[float]:
@@ -106,15 +132,15 @@ def safe_angles(hz: float, fps: float) -> list[float]:
     return [min(360.0 * fps * float(t), 360.0) for t in safe_times(hz, fps)]
 
 
-def locking_rates(hz: float, low_fps: float, high_fps: float) -> list[Fraction]:
-    """Rates at which every frame meets the lamp at the same moment: F/k, from the highest.
+def locking_rates(hz: float, low_fps: float, high_fps: float, most: int = 24) -> list[Fraction]:
+    """Rates at which every frame meets the lamp at the same moment: F/k, from the highest, so many at most.
 
     >>> [str(r) for r in locking_rates(100, 20, 60)]
     ['50', '100/3', '25', '20']
     """
     exact = Fraction(hz).limit_denominator(1_000_000)
     first = max(1, math.ceil(hz / high_fps * (1 - TOLERANCE)))
-    last = math.floor(hz / low_fps * (1 + TOLERANCE))
+    last = min(math.floor(hz / low_fps * (1 + TOLERANCE)), first + most - 1)
     return [exact / k for k in range(first, last + 1)]
 
 
@@ -162,8 +188,9 @@ def judge(lamp: Lamp, time_s: float, fps: float, readout_s: float) -> FlickerVer
     near = round(per_frame)
     locked = near > 0 and abs(per_frame / near - 1.0) <= TOLERANCE * 1e-2
     beat = 0.0 if locked else abs(lamp.hz - near * fps)
-    # Frames meet the lamp at moments n/fps: over a second of them, for the first row.
-    frames = lamp.exposure(np.arange(max(2, math.ceil(fps * 2))) / fps, time_s)
+    # Frames meet the lamp at moments n/fps: over two seconds of them, for the first row.
+    shot = min(max(2, math.ceil(fps * 2)), MOST_FRAMES)
+    frames = lamp.exposure(np.arange(shot) / fps, time_s)
     rows = lamp.exposure(np.linspace(0.0, readout_s, 721), time_s)
     return FlickerVerdict(
         spread_stops=in_stops(least, most),

@@ -13,8 +13,10 @@ Mover: TypeAlias = Literal["nd", "ei", "light", "stop", "shutter"]
 LampKind: TypeAlias = Literal["tungsten", "magnetic", "electronic", "pulsed", "steady"]
 ExposureIndex: TypeAlias = Annotated[int, Field(ge=1, le=10_000_000)]
 ShutterS: TypeAlias = Annotated[float, Field(gt=0, le=3600)]
-Nd: TypeAlias = Annotated[float, Field(ge=0, le=60)]
-Lux: TypeAlias = Annotated[float, Field(gt=0, le=10_000_000)]
+Nd: TypeAlias = Annotated[float, Field(ge=0, le=200)]
+#: Starlight is a thousandth of a lux, the sun a hundred thousand.
+LEAST_LUX, MOST_LUX = 1e-9, 1e7
+Lux: TypeAlias = Annotated[float, Field(ge=LEAST_LUX, le=MOST_LUX)]
 
 
 class Metered(Part):

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from fractions import Fraction
 from typing import Any
 
 import numpy as np
@@ -26,7 +27,7 @@ from hextan.core.exposure import (
     stop_for_lux,
     thirds_text,
 )
-from hextan.core.light import LampKind, Light
+from hextan.core.light import LEAST_LUX, MOST_LUX, LampKind, Light
 from hextan.core.mounting import Mounting
 from hextan.core.package import Body, Package
 from hextan.core.stops import stops_of_lens
@@ -66,6 +67,8 @@ CAUTION = (
     "Strobing light can harm photosensitive people: warn everybody before a lamp strobes on set, and follow the "
     "safety supervisor and local rules."
 )
+#: So many safe shutters and locking rates are listed, and so many frames are drawn.
+SHOWN, FRAMES_DRAWN = 24, 40
 _WAVE_POINTS = 480
 
 
@@ -172,7 +175,7 @@ def exposure_view(package: Package, state: BenchState, base_fps: float) -> dict[
     found = compute_bench(package, state)
     e = exposing(package, state, found)
     s, light = e.settings, state.light
-    solved = balance(s, e.means, light.may_move)
+    solved = _within_reason(balance(s, e.means, light.may_move))
     losses = s.lost_stops + s.nd_stops
     stops = e.means.stops
     return {
@@ -204,6 +207,13 @@ def exposure_view(package: Package, state: BenchState, base_fps: float) -> dict[
                    for a in SHUTTER_ANGLES],
         "notes": list(e.notes),
     }  # fmt: skip
+
+
+def _within_reason(solved: Balance) -> Balance:
+    """No more light than there can be: beyond it the exposure stays off."""
+    lux = min(max(solved.settings.lux, LEAST_LUX), MOST_LUX)
+    settings = replace(solved.settings, lux=lux)
+    return Balance(settings, solved.nd_parts, solved.moved, settings.off_stops)
 
 
 def off_text(stops: float) -> str:
@@ -315,7 +325,9 @@ def flicker_view(package: Package, state: BenchState) -> dict[str, Any]:
     readout_s = None if mode.row_time_us is None else mode.rows_read * mode.row_time_us / 1e6
     lamps = {kind: _lamp(light, kind) for kind in LAMPS}
     lamp = lamps[light.lamp]
-    safe = flicker.safe_times(lamp.hz, fps) if lamp.ripple > 0 else []
+    swings = lamp.ripple > 0
+    safe = flicker.safe_times(lamp.hz, fps, SHOWN) if swings else []
+    nearest = flicker.nearest_safe(lamp.hz, fps, time_s) if swings else None
     return {
         "fps": fps,
         "time_s": time_s,
@@ -323,14 +335,12 @@ def flicker_view(package: Package, state: BenchState) -> dict[str, Any]:
         "readout_ms": None if readout_s is None else readout_s * 1000,
         "lamps": [_lamp_row(kind, each, time_s, fps, readout_s) for kind, each in lamps.items()],
         "hz": lamp.hz,
-        "safe": [_shutter(float(t), fps) for t in safe[-24:]],
-        "safe_count": len(safe),
-        "nearest": _nearest(safe, time_s, fps),
+        "safe": [_shutter(float(t), fps) for t in safe],
+        "safe_count": flicker.safe_count(lamp.hz, fps) if swings else 0,
+        "nearest": _nearest(nearest, time_s, fps),
         "rates": [
             {"exact": str(r), "fps": float(r)}
-            for r in flicker.locking_rates(lamp.hz, max(fps / 4, lamp.hz / 400), max(fps * 4, lamp.hz / 400))[
-                :24
-            ]
+            for r in flicker.locking_rates(lamp.hz, fps / 4, fps * 4, SHOWN)
         ],
         "no_safe": _no_safe(lamp, fps, safe),
         "wave": _wave(lamp, time_s, fps, readout_s or 0.0),
@@ -348,12 +358,10 @@ def _shutter(time_s: float, fps: float) -> dict[str, Any]:
     return {"time_s": time_s, "angle_deg": min(360 * time_s * fps, 360.0), "text": _time_words(time_s)}
 
 
-def _nearest(safe: list[Any], time_s: float, fps: float) -> dict[str, Any] | None:
-    """The safe shutter nearest to the wanted one, in stops."""
-    if not safe:
+def _nearest(found: Fraction | None, time_s: float, fps: float) -> dict[str, Any] | None:
+    if found is None:
         return None
-    best = min(safe, key=lambda t: abs(math.log2(float(t) / time_s)))
-    return _shutter(float(best), fps) | {"off_stops": math.log2(float(best) / time_s)}
+    return _shutter(float(found), fps) | {"off_stops": math.log2(float(found) / time_s)}
 
 
 def _no_safe(lamp: flicker.Lamp, fps: float, safe: list[Any]) -> str | None:
@@ -420,7 +428,7 @@ def _wave(lamp: flicker.Lamp, time_s: float, fps: float, readout_s: float) -> di
     """The lamp's light over three frames, with the shutter's opening on the first and on the last row; milliseconds."""
     span = max(3 / fps, 2 / lamp.hz) if lamp.hz > 0 else 3 / fps
     # Pulses much faster than the drawing is wide would only smear.
-    span = min(span, _WAVE_POINTS / 8 / lamp.hz)
+    span = min(span, _WAVE_POINTS / 8 / lamp.hz, FRAMES_DRAWN / fps)
     at = np.linspace(0.0, span, _WAVE_POINTS + 1)
     openings = []
     for frame in range(math.ceil(span * fps)):
