@@ -143,10 +143,11 @@ def test_things_are_dragged_about_the_plan_and_the_finder_follows(look):
     page.mouse.down()
     page.mouse.move(x + 60, y - 60, steps=5)
     page.mouse.up()
-    expect(thing).not_to_have_attribute("aria-valuenow", "4")
+    # 60 px are three quarters of a metre here; what is drawn on the way there is not the end of it.
+    expect(thing).to_have_attribute("aria-valuenow", re.compile(r"^4\.[678]"))
+    page.wait_for_timeout(400)
     expect(page.locator("[data-object=a]").first).not_to_have_attribute("cx", before)
     moved = float(thing.get_attribute("aria-valuenow"))
-    assert moved > 4.3
     thing.focus()
     page.keyboard.press("ArrowRight")
     expect(thing).to_have_attribute("aria-valuenow", str(round(moved + 0.05, 2)))
@@ -180,6 +181,18 @@ def test_the_scene_is_set_in_numbers(look):
     expect(aside).to_have_value("−1.00 m")
     page.get_by_role("button", name="Take person, seated out").click()
     expect(page.locator("tr[data-object]")).to_have_count(1)
+
+
+def test_tabs_have_keys_and_stand_in_the_address(look):
+    page = look()
+    page.keyboard.press("4")
+    expect(page.get_by_role("tab", name="Flicker")).to_have_attribute("aria-selected", "true")
+    assert page.url.endswith("#flicker")
+    page.reload()
+    expect(page.get_by_role("region", name="Flicker")).to_be_visible()
+    page.keyboard.press("1")
+    expect(page.locator("tr[data-format]").first).to_be_visible()
+    assert "#" not in page.url
 
 
 def test_a_face_too_close_is_told(look):

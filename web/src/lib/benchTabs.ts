@@ -12,3 +12,9 @@ export const tabOf = (hash: string): BenchTab => {
   const name = hash.slice(1)
   return name in BENCH_TABS ? (name as BenchTab) : 'formats'
 }
+
+/** Write the tab into the address, beside the state of the Bench. */
+export function noteTab(tab: BenchTab) {
+  const hash = tab === 'formats' ? '' : `#${tab}`
+  history.replaceState(history.state, '', `${location.pathname}${location.search}${hash}`)
+}

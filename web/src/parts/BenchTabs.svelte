@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { BENCH_TABS, type BenchTab } from '../lib/benchTabs'
+  import { BENCH_TABS, noteTab, type BenchTab } from '../lib/benchTabs'
 
   interface Props {
     current: BenchTab
@@ -9,8 +9,7 @@
   const tabs = Object.entries(BENCH_TABS) as [BenchTab, string][]
 
   function choose(tab: BenchTab) {
-    const hash = tab === 'formats' ? '' : `#${tab}`
-    history.replaceState(history.state, '', `${location.pathname}${location.search}${hash}`)
+    noteTab(tab)
     onchoose(tab)
   }
 

@@ -172,6 +172,13 @@
       fault={fault('fps')}
       onchange={(fps) => fps !== null && onchange({ fps })}
     /> fps
+    <NumberField
+      label="Shutter {named}, degrees"
+      size={4}
+      value={column.shutter_deg}
+      fault={fault('shutter_deg')}
+      onchange={(shutter_deg) => shutter_deg !== null && onchange({ shutter_deg })}
+    />°
   </p>
   {#if index > 0}
     <p class="trim">

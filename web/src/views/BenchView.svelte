@@ -4,7 +4,7 @@
   import { readDistance } from '../lib/client'
   import { comparisonOfBench } from '../lib/compare.svelte'
   import { stepDistance } from '../lib/format'
-  import { tabOf, type BenchTab } from '../lib/benchTabs'
+  import { BENCH_TABS, noteTab, tabOf, type BenchTab } from '../lib/benchTabs'
   import { modeSwitch } from '../lib/mode.svelte'
   import { router } from '../lib/router.svelte'
   import { neighbour, runShortcut, type Shortcut } from '../lib/shortcuts'
@@ -134,6 +134,15 @@
       does: 'How the chosen row is computed',
       run: () => bench.toggleOpen(bench.state.format_id),
     },
+    ...(Object.entries(BENCH_TABS) as [BenchTab, string][]).map(([name, title], i) => ({
+      keys: String(i + 1),
+      on: [String(i + 1)],
+      does: `Below the drawings: ${title}`,
+      run: () => {
+        noteTab(name)
+        tab = name
+      },
+    })),
     { keys: 'g', on: ['g'], does: 'Reference: Super 35 or full frame', run: nextReference },
     {
       keys: 'u',
@@ -148,7 +157,7 @@
   const inParts = [
     {
       keys: '↑ ↓ PgUp PgDn',
-      does: 'In a distance, and on subject or focus in the plan view: 5 cm or an inch, or ten of them',
+      does: 'In a distance, and on subject, focus or a thing in the plan view: 5 cm or an inch, or ten of them',
     },
     { keys: '↑ ↓ Home End', does: 'In the ladder: choose a row. Enter shows how it is computed, p pins it' },
   ]
