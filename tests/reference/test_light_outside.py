@@ -16,6 +16,7 @@ from hextan.core import exposure, flicker
 from hextan.core.errors import InvalidInputError
 from hextan.core.exposure import Means, Settings, balance, nd_choices
 from hextan.core.package import NdFilter
+from hextan.core.rig_document import filter_markings, parse_rig
 
 MARKS = [2.0, 2.2, 2.5, 2.8, 3.2, 3.6, 4.0, 4.5, 5.0, 5.6]
 EIS = (200, 400, 800, 1600, 3200)
@@ -82,8 +83,10 @@ def test_rates_and_density():
     # BRIEF: 24 to 120 frames at the same angle is 2.3 stops.
     assert float(exposure.rate_cost_stops(120.0, 24.0)) == pytest.approx(2.3, abs=0.03)
     # 0.3 of density is one stop, an ND4 two: common practice, no source.
-    assert exposure.nd_from_density(0.3) == pytest.approx(1.0, abs=0.005)
-    assert exposure.nd_from_factor(4.0) == 2.0
+    rows = [{"key": f"s{n}", "name": f"{n} stops", "stops": float(n)} for n in (1, 2, 3)]
+    engraved = filter_markings(parse_rig({"filters": rows}))
+    assert [engraved[f"s{n}"]["density"] for n in (1, 2, 3)] == pytest.approx([0.3, 0.6, 0.9], abs=0.005)
+    assert [engraved[f"s{n}"]["factor"] for n in (1, 2, 3)] == [2.0, 4.0, 8.0]
 
 
 @pytest.mark.parametrize(

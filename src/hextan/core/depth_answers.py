@@ -10,7 +10,7 @@ import math
 from dataclasses import dataclass
 
 from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.stops import MARKED, stops_between
+from hextan.core.stops import stops_between
 
 #: A mark this near to the exact stop counts as it, in stops.
 MARK_TOLERANCE = 0.02
@@ -166,12 +166,3 @@ def marked_stop(exact: float, stops: list[float], narrower: bool) -> float | Non
         return min(fit, default=None)
     fit = [s for s in stops if stops_between(exact, s) <= MARK_TOLERANCE]
     return max(fit, default=None)
-
-
-def nearest_mark(exact: float) -> float:
-    """The mark nearest to a stop, whatever the lens.
-
-    >>> nearest_mark(7.71)
-    8.0
-    """
-    return min(MARKED, key=lambda s: abs(stops_between(exact, s)))

@@ -21,8 +21,6 @@ from hextan.core.package import NdFilter
 #: ISO 2720's constant for incident light on a flat receptor, lux (from memory).
 INCIDENT_C = 250.0
 LUX_PER_FOOT_CANDLE = 10.7639
-#: Density of one stop.
-DENSITY_PER_STOP = math.log10(2.0)
 #: At most so many filters are stacked before a lens (common practice, no source).
 FILTER_STAGES = 3
 #: What is left below this is as good as balanced: half of a third.
@@ -79,24 +77,6 @@ def rate_cost_stops(fps: Real, base_fps: Real) -> Floats:
     """Stops that a higher rate costs at the same angle: log2(fps/base)."""
     positive(fps=fps, base_fps=base_fps)
     return np.asarray(np.log2(np.asarray(fps, dtype=float) / base_fps))
-
-
-def nd_from_density(density: float) -> float:
-    """Stops of a neutral density: d/0.301.
-
-    >>> round(nd_from_density(0.9), 2)
-    2.99
-    """
-    return density / DENSITY_PER_STOP
-
-
-def nd_from_factor(factor: float) -> float:
-    """Stops of a filter factor (ND4 takes two): log2.
-
-    >>> nd_from_factor(4)
-    2.0
-    """
-    return math.log2(factor)
 
 
 def thirds_text(stops: float) -> str:
