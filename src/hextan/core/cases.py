@@ -15,8 +15,8 @@ from hextan.core.errors import Fault, InvalidInputError
 class Optics:
     """A lens focused on its subject before a picture. Lengths in mm; the distance from the sensor plane.
 
-    `size_mm` is the de-squeezed picture's size by the dimension that framing goes by; `width_mm` as it lies on the
-    sensor, which blur is told against.
+    `size_mm` is the de-squeezed picture's size by the dimension that framing goes by; `width_mm` its de-squeezed
+    width, which blur is told against.
     """
 
     focal_mm: float
@@ -64,7 +64,7 @@ class Optics:
 
     @property
     def blur_share(self) -> float:
-        """Disc of a point at infinity, as a share of the width."""
+        """Disc of a point at infinity, its taller extent, as a share of the de-squeezed width."""
         return self.magnification * self.focal_mm / self.f_number / self.width_mm
 
 
@@ -74,7 +74,8 @@ def in_case(case: Case, first: Optics, other: Optics) -> Optics:
     Parameters
     ----------
     first : what is held against
-    other : its format's sizes and circle of confusion are kept, its lens and place are not
+    other : its format's sizes and circle of confusion, laid out behind the first one's lens, are kept; its lens
+        and place are not
 
     Returns
     -------

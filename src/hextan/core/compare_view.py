@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal, TypeAlias
 
 from hextan.core.cases import BLUR_PARTS, DEPTH_PARTS, Optics, Share, in_case, shares
@@ -14,7 +14,7 @@ from hextan.core.drawings import coverage_verdict
 from hextan.core.errors import HextanError, InvalidInputError
 from hextan.core.mounting import ways
 from hextan.core.package import Body, Package
-from hextan.core.setups import Setup, in_its_case, scene_before, setup_of
+from hextan.core.setups import Setup, behind_lens_of, in_its_case, scene_before, setup_of
 from hextan.core.viewfinder import EARS_M, NOSE_M, viewfinder
 
 Unit: TypeAlias = Literal["m", "mm", "um", "deg", "percent", "stops", "ratio", "px", "fps"]
@@ -306,21 +306,27 @@ def _share(s: Share) -> dict[str, Any]:
 
 
 def _rules(package: Package, comparison: Comparison, setups: list[Setup]) -> dict[str, Any]:
-    """The first column against the one whose picture differs most from it, in every case under every rule."""
+    """The first column against the one whose picture differs most from it, in every case under every rule.
+
+    Every other format is laid out behind the first one's lens, as the cases have it.
+    """
     first = setups[0]
 
     def size(s: Setup) -> float:
         c = s.found.evaluation.columns
         return float(c.picture_w[0])
 
-    other = max(setups[1:], key=lambda s: abs(math.log(size(s) / size(first))))
+    laid_out = [behind_lens_of(package, comparison, first, s) for s in setups[1:]]
+    other = max(laid_out, key=lambda s: abs(math.log(size(s) / size(first))))
     big, small = (first, other) if size(first) >= size(other) else (other, first)
     same = abs(math.log(size(big) / size(small))) < 0.005
     rows = []
     for name, coc in RULES.items():
         under = comparison.model_copy(update={"coc": coc})
-        pair = [setup_of(package, under, s.column).optics for s in (first, other)]
-        cells = [_rule_cell(case, pair[0], pair[1], first is big) for case in CASES if case != "as_set"]
+        one = setup_of(package, under, first.column)
+        ruled = replace(other, state=other.state.model_copy(update={"coc": coc}))
+        two = behind_lens_of(package, under, one, ruled)
+        cells = [_rule_cell(case, one.optics, two.optics, first is big) for case in CASES if case != "as_set"]
         rows.append({"rule": name, "cells": cells})
     return {
         "bigger": f"{big.found.chosen.recording.name}, {big.found.chosen.body.name}",

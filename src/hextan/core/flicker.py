@@ -21,8 +21,12 @@ Seen: TypeAlias = Literal["none", "borderline", "shows"]
 UNSEEN, SEEN = 0.03, 0.10
 #: Printed rates and times are rounded: so much, as a share, is the same.
 TOLERANCE = 1e-3
-#: So many frames are held against one another at most.
-MOST_FRAMES = 20_000
+#: A rate this near to locking, as a share, is taken for it: the beat is then longer than a take.
+LOCKS = 1e-5
+#: Frames that meet the lamp at more moments than this see its whole spread.
+MOST_MOMENTS = 400
+#: A swing is tried at so many moments of its start.
+_STARTS = 96
 #: Ripple of lamps when nothing was measured (common practice, no source): of the light's mean, up and down.
 RIPPLE: dict[LampKind, float] = {"tungsten": 0.08, "magnetic": 0.75, "electronic": 0.03, "steady": 0.0}
 
@@ -67,15 +71,24 @@ class Lamp:
         whole = np.floor(turns)
         return np.asarray(whole + np.minimum(turns - whole, self.duty) / self.duty)
 
+    def corners(self, time_s: float) -> Floats:
+        """Moments, in turns, at which the exposure of an opening may turn from rising to falling or the reverse.
+
+        A pulse's exposure is a line between them: an edge of the opening meets an edge of the pulse. A swing's is a
+        wave, which turns where the opening lies evenly about its crest or its trough.
+        """
+        turns = time_s * self.hz
+        if self.duty is None:
+            return np.mod(np.array([-turns / 2, 0.5 - turns / 2]), 1.0)
+        return np.mod(np.array([0.0, self.duty, -turns, self.duty - turns]), 1.0)
+
+    def at_turns(self, turns: Floats, time_s: float) -> Floats:
+        """`exposure` of openings that begin at these moments, in turns of the lamp."""
+        return self.exposure(turns / self.hz, time_s)
+
     def spread(self, time_s: float) -> tuple[float, float]:
         """Least and most exposure over every moment at which the opening can begin."""
-        if self.duty is None:
-            swing = self.ripple * abs(float(np.sinc(time_s * self.hz)))
-            return 1.0 - swing, 1.0 + swing
-        # A sum of corners: least and most lie where an edge of the opening meets an edge of a pulse.
-        turns = time_s * self.hz
-        corners = np.array([0.0, self.duty, -turns, self.duty - turns]) / self.hz
-        found = self.exposure(corners, time_s)
+        found = self.at_turns(self.corners(time_s), time_s)
         return float(found.min()), float(found.max())
 
 
@@ -160,11 +173,11 @@ def seen(stops: float) -> Seen:
 
 @dataclass(frozen=True)
 class FlickerVerdict:
-    """What a shutter shows of a lamp.
+    """What a shutter shows of a lamp, in the worst case: nobody knows where the lamp stands when the camera starts.
 
     `spread_stops` between the darkest and the brightest moment at which an opening can begin; `frame_stops` between
-    frames; `band_stops` within a frame, from row to row; `bands` as many as the readout takes in; `beat_hz` how often
-    the picture pulses or the bands travel (0: they stand).
+    frames, over the whole beat; `band_stops` within a frame, from row to row, in the frame that shows most; `bands` as
+    many as the readout takes in; `beat_hz` how often the picture pulses or the bands travel (0: they stand).
     """
 
     spread_stops: float
@@ -182,20 +195,59 @@ def judge(lamp: Lamp, time_s: float, fps: float, readout_s: float) -> FlickerVer
     time_s : exposure time
     fps : frame rate
     readout_s : from the first row to the last; 0 for a global shutter
+
+    Notes
+    -----
+    Frame n meets the lamp n*F/fps turns on. With F/fps = p/q these are q moments, evenly apart; all frames of a beat
+    are among them. A rate that locks has one (q = 1); one that does not lock soon comes by every moment, and its
+    frames differ by the lamp's whole spread.
     """
-    least, most = lamp.spread(time_s)
-    per_frame = lamp.hz / fps
-    near = round(per_frame)
-    locked = near > 0 and abs(per_frame / near - 1.0) <= TOLERANCE * 1e-2
-    beat = 0.0 if locked else abs(lamp.hz - near * fps)
-    # Frames meet the lamp at moments n/fps: over two seconds of them, for the first row.
-    shot = min(max(2, math.ceil(fps * 2)), MOST_FRAMES)
-    frames = lamp.exposure(np.arange(shot) / fps, time_s)
-    rows = lamp.exposure(np.linspace(0.0, readout_s, 721), time_s)
+    moments = frame_moments(lamp.hz, fps)
+    locked = moments == 1
+    spread = in_stops(*lamp.spread(time_s))
     return FlickerVerdict(
-        spread_stops=in_stops(least, most),
-        frame_stops=0.0 if locked else in_stops(float(frames.min()), float(frames.max())),
-        band_stops=in_stops(float(rows.min()), float(rows.max())) if readout_s > 0 else 0.0,
+        spread_stops=spread,
+        frame_stops=0.0 if locked else spread if moments is None else _between_frames(lamp, time_s, moments),
+        band_stops=_within_frame(lamp, time_s, readout_s * lamp.hz, spread),
         bands=readout_s * lamp.hz,
-        beat_hz=beat,
+        beat_hz=0.0 if locked else abs(lamp.hz - round(lamp.hz / fps) * fps),
     )
+
+
+def frame_moments(hz: float, fps: float) -> int | None:
+    """At how many moments of the lamp's swing frames begin; None for more than can be told apart.
+
+    >>> frame_moments(100, 25), frame_moments(120, 48), frame_moments(120, 24000 / 1001)
+    (1, 2, 200)
+    """
+    per_frame = hz / fps
+    found = Fraction(per_frame).limit_denominator(MOST_MOMENTS)
+    return found.denominator if found and abs(per_frame / float(found) - 1) <= LOCKS else None
+
+
+def _between_frames(lamp: Lamp, time_s: float, moments: int) -> float:
+    """Most that frames differ, wherever in its swing the lamp stands when the camera starts."""
+    step = 1.0 / moments
+    starts = np.mod(lamp.corners(time_s), step)
+    if lamp.duty is None:
+        starts = np.concatenate((starts, np.arange(_STARTS) * step / _STARTS))
+    exposed = lamp.at_turns(starts[:, None] + np.arange(moments) * step, time_s)
+    return max(in_stops(low, high) for low, high in zip(exposed.min(1).tolist(), exposed.max(1).tolist(), strict=True))
+
+
+def _within_frame(lamp: Lamp, time_s: float, turns: float, spread_stops: float) -> float:
+    """Most that rows of a frame differ which takes in so many turns of the lamp."""
+    if turns <= 0:
+        return 0.0
+    if turns >= 1:
+        return spread_stops
+    corners = lamp.corners(time_s)
+    starts = np.concatenate((corners, corners - turns))
+    if lamp.duty is None:
+        starts = np.concatenate((starts, np.arange(_STARTS) / _STARTS))
+    # Rows at both ends, and at the corners that lie between them.
+    inside = np.mod(corners - starts[:, None], 1.0)
+    inside = np.where(inside <= turns, inside, 0.0)
+    rows = np.column_stack((np.zeros(len(starts)), np.full(len(starts), turns), inside))
+    exposed = lamp.at_turns(starts[:, None] + rows, time_s)
+    return max(in_stops(low, high) for low, high in zip(exposed.min(1).tolist(), exposed.max(1).tolist(), strict=True))

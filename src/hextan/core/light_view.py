@@ -407,7 +407,7 @@ def _lamp_words(told: flicker.FlickerVerdict, safe: bool, readout_s: float | Non
     if flicker.seen(told.frame_stops) == "none":
         words.append("frames are alike")
     else:
-        beat = f", {told.beat_hz:.2g} times a second" if told.beat_hz else ""
+        beat = f", {beat_words(told.beat_hz)}" if told.beat_hz else ""
         words.append(f"frames differ by {_stops(told.frame_stops)}{beat}")
     if readout_s is None:
         words.append("whether bands show is not known: the body states no row time")
@@ -418,6 +418,18 @@ def _lamp_words(told: flicker.FlickerVerdict, safe: bool, readout_s: float | Non
         words.append(f"about {told.bands:.1f} {stand} bands, {_stops(told.band_stops)} deep")
     text = "; ".join(words)
     return f"{text[0].upper()}{text[1:]}."
+
+
+def beat_words(hz: float) -> str:
+    """Say how often the picture pulses.
+
+    >>> beat_words(0.12), beat_words(4.0959), beat_words(120.0), beat_words(1.0)
+    ('once in 8.3 s', '4.1 times a second', '120 times a second', 'once a second')
+    """
+    if hz < 0.95:
+        return f"once in {1 / hz:.1f} s" if hz > 0.01 else f"once in {1 / hz / 60:.0f} min"
+    told = f"{hz:.0f}" if hz >= 10 else f"{hz:.1f}".removesuffix(".0")
+    return "once a second" if told == "1" else f"{told} times a second"
 
 
 def _stops(value: float) -> str:

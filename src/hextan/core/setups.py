@@ -76,7 +76,7 @@ def _optics(state: BenchState, found: BenchResult, by: By) -> Optics | None:
         f_number=result.f_number,
         coc_mm=coc,
         size_mm=size_of(w * lens.squeeze, h, by),
-        width_mm=w,
+        width_mm=w * lens.squeeze,
         pupil_magnification=lens.pupil_magnification,
     )
 
@@ -95,6 +95,53 @@ def setup_of(package: Package, comparison: Comparison, column: Column) -> Setup:
     return Setup(column, state, found, optics, exposing(package, state, found), virtual=False)
 
 
+def behind_lens_of(package: Package, comparison: Comparison, first: Setup, other: Setup) -> Setup:
+    """Lay another column's format out behind the first set-up's lens, at the first one's place.
+
+    Its picture, de-squeezed size and circle of confusion are those that this lens gives it: a spherical lens before
+    a format that was planned squeezed leaves another delivery frame.
+
+    Raises
+    ------
+    InvalidInputError, CannotFocusError
+        As for the Bench.
+    """
+    return _before_format(package, comparison, first, other, None, 1.0)
+
+
+def _before_format(
+    package: Package,
+    comparison: Comparison,
+    first: Setup,
+    other: Setup,
+    distance_m: float | None,
+    longer: float,
+) -> Setup:
+    """The first set-up's lens before another format: from a distance (its own without), as many times as long."""
+    own = first.state
+    state = other.state.model_copy(
+        update={
+            "subject_m": own.subject_m if distance_m is None else distance_m,
+            "focus_m": own.focus_m if distance_m is None else None,
+            "lens_id": own.lens_id,
+            "adapter_id": own.adapter_id,
+            "second_adapter_id": own.second_adapter_id,
+            "focal_mm": own.focal_mm,
+            "stop": own.stop,
+        }
+    )
+    setting = first.found.setting
+    request = bench_request(package, state, setting, [other.found.chosen])
+    if longer != 1.0:
+        # Nobody has this lens: it is as the first one is, but for its focal length. Its circle is not known.
+        lens = request["lens"]
+        lens |= {"focal_mm": lens["focal_mm"] * longer, "image_circle_mm": None, "close_focus_m": None}
+    evaluation = compute(parse_request(request))
+    found = BenchResult(other.found.chosen, setting, {state.format_id: 0}, evaluation)
+    optics = _optics(state, found, comparison.reference.by)
+    return Setup(other.column, state, found, optics, exposing(package, state, found), virtual=True)
+
+
 def in_its_case(package: Package, comparison: Comparison, case: Case, first: Setup, other: Setup) -> Setup:
     """Put the first set-up's lens before another column's format, as a case has it.
 
@@ -103,33 +150,14 @@ def in_its_case(package: Package, comparison: Comparison, case: Case, first: Set
     InvalidInputError
         A case that cannot be had here: a fisheye, no stop, a field that no focal length gives from there.
     """
-    if case == "as_set" or first.optics is None or other.optics is None:
+    if case == "as_set" or first.optics is None:
         return other
-    wanted = in_case(case, first.optics, other.optics)
-    distance_m = wanted.distance_mm / 1000
-    state = other.state.model_copy(
-        update={
-            "subject_m": distance_m,
-            "focus_m": None,
-            "lens_id": first.state.lens_id,
-            "adapter_id": first.state.adapter_id,
-            "second_adapter_id": first.state.second_adapter_id,
-            "focal_mm": first.state.focal_mm,
-            "stop": first.state.stop,
-        }
-    )
-    setting = first.found.setting
-    request = bench_request(package, state, setting, [other.found.chosen])
-    if case == "other_lens":
-        # Nobody has this lens: it is as the first one is, but for its focal length. Its circle is not known.
-        lens = request["lens"]
-        scale = wanted.focal_mm / first.optics.focal_mm
-        lens |= {"focal_mm": lens["focal_mm"] * scale, "image_circle_mm": None, "close_focus_m": None}
-    evaluation = compute(parse_request(request))
-    found = BenchResult(other.found.chosen, setting, {state.format_id: 0}, evaluation)
-    optics = _optics(state, found, comparison.reference.by)
-    light = exposing(package, state, found)
-    return Setup(other.column, state, found, optics, light, virtual=True)
+    laid_out = behind_lens_of(package, comparison, first, other)
+    if laid_out.optics is None:
+        return other
+    wanted = in_case(case, first.optics, laid_out.optics)
+    longer = wanted.focal_mm / first.optics.focal_mm
+    return _before_format(package, comparison, first, other, wanted.distance_mm / 1000, longer)
 
 
 def scene_before(scene: Scene, first_subject_m: float, subject_m: float) -> Scene:
