@@ -213,7 +213,7 @@ def test_a_zoom_fills_its_span():
     assert {round(r["effective_long_mm"] / r["effective_mm"], 6) for r in got["rungs"]} == {4.0}
 
 
-def test_a_zoom_that_covers_at_one_end_alone_is_shown_there():
+def test_a_zoom_is_shown_along_the_part_of_its_range_that_covers():
     table = {
         "image_circle_mm": None,
         "circle_by": "focal",
@@ -225,8 +225,11 @@ def test_a_zoom_that_covers_at_one_end_alone_is_shown_there():
         for r in kit_ladder(kit, LadderAsk(delivery=PLAIN))["rungs"]
         if r["format_id"] == format_named(kit, "UHD")
     )
-    assert uhd["effective_mm"] == pytest.approx(80 * 24.89 / 36)
-    assert uhd["effective_long_mm"] is None
+    # The whole of 36 x 20.25 mm needs 41.3 mm, which this circle reaches from 35.5 mm on: linear along log f.
+    reaches = 20 * 4 ** ((math.hypot(36, 20.25) - 38) / 8)
+    assert uhd["focal_mm"] == pytest.approx(reaches, rel=1e-6)
+    assert uhd["effective_mm"] == pytest.approx(reaches * 24.89 / 36, rel=1e-6)
+    assert uhd["effective_long_mm"] == pytest.approx(80 * 24.89 / 36)
 
 
 def test_nothing_wider_at_a_high_rate():
@@ -263,15 +266,19 @@ def brute_force(package, ask):
     best = {}
     for j, place in enumerate(kit.places):
         for i, entry in enumerate(kit.entries):
-            if not kit.usable[i, j] or entry.lens.projection != "rectilinear":
+            if not kit.mounts[i, j] or entry.lens.projection != "rectilinear":
                 continue
             wide = float(kit.picture_w[i, j]) * entry.lens.squeeze
             needed = ask.focal_mm * wide / 36.0
-            ends = [entry.focal_mm]
-            if entry.end == "wide" and kit.usable[i + 1, j]:
-                ends = np.geomspace(entry.lens.focal_min_mm, entry.lens.focal_max_mm, 4001).tolist()
             m = float(kit.magnification[i, j])
-            off = min(abs(math.log(f * m / needed)) for f in ends)
+            tried = [entry.focal_mm]
+            if entry.end == "wide":
+                tried = np.geomspace(entry.lens.focal_min_mm, entry.lens.focal_max_mm, 4001).tolist()
+            circles = [(f, entry.lens.circle_at_mm(f)) for f in tried]
+            covering = [f for f, c in circles if c is None or c * m >= kit.needed_mm[i, j]]
+            if not covering:
+                continue
+            off = min(abs(math.log(f * m / needed)) for f in covering)
             best[place.recording.id] = min(best.get(place.recording.id, math.inf), off)
     return best
 

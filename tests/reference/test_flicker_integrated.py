@@ -13,9 +13,27 @@ import pytest
 from hextan.core import flicker
 
 SECONDS = 20
-RATES = [24000 / 1001, 24, 25, 30000 / 1001, 30, 48000 / 1001, 48, 50, 60000 / 1001, 60, 100, 120000 / 1001, 120]
+RATES = [
+    24000 / 1001,
+    24,
+    25,
+    30000 / 1001,
+    30,
+    48000 / 1001,
+    48,
+    50,
+    60000 / 1001,
+    60,
+    100,
+    120000 / 1001,
+    120,
+]
 ANGLES = [11.25, 45, 90, 144, 172.8, 180, 270, 360]
-LAMPS = [flicker.lamp_of(kind, mains, 0, 0.5) for kind in ("tungsten", "magnetic", "electronic") for mains in (50, 60)]
+LAMPS = [
+    flicker.lamp_of(kind, mains, 0, 0.5)
+    for kind in ("tungsten", "magnetic", "electronic")
+    for mains in (50, 60)
+]
 LAMPS += [flicker.Lamp(hz, 1.0, duty) for hz in (100, 120) for duty in (0.1, 0.35, 0.5)]
 
 
@@ -42,7 +60,11 @@ class Sampled:
         whole = np.floor(turns)
         at = (turns - whole) * 4000
         low = at.astype(int)
-        return whole * self.total[-1] + self.total[low] + (at - low) * (self.total[np.minimum(low + 1, 4000)] - self.total[low])
+        return (
+            whole * self.total[-1]
+            + self.total[low]
+            + (at - low) * (self.total[np.minimum(low + 1, 4000)] - self.total[low])
+        )
 
     def exposures(self, start_turns, time_s):
         turns = time_s * self.hz

@@ -17,8 +17,8 @@ from hextan.core.bench_state import BenchState
 from hextan.core.classes import format_class
 from hextan.core.computation import Evaluation
 from hextan.core.derivation import derivation_of
-from hextan.core.distances import both_units
 from hextan.core.drawings import coverage_verdict, plan_view, window_map
+from hextan.core.figures import both_units
 from hextan.core.kit import VERDICTS, kit_of
 from hextan.core.kit_ask import KitAsk
 from hextan.core.lens_setting import LensSetting

@@ -11,9 +11,9 @@ from hextan.core.cases import Optics
 from hextan.core.columns import columns_of
 from hextan.core.comparison import Column, Comparison
 from hextan.core.coverage import MARGINAL_SHARE
-from hextan.core.distances import both_units
 from hextan.core.errors import Fault, HextanError, InvalidInputError
 from hextan.core.exposure import Balance, Settings, balance
+from hextan.core.figures import both_units
 from hextan.core.mounting import Mounting, ways
 from hextan.core.package import Body, Lens, Package
 from hextan.core.setups import Setup, setup_of, size_of

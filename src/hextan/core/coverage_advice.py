@@ -14,8 +14,9 @@ from typing import Any
 from hextan.core.circles import covering_from
 from hextan.core.columns import columns_of
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners, largest_window_mm, needed_circle_mm
-from hextan.core.kit import COVERS, Kit, kit_of
+from hextan.core.kit import UNKNOWN, Kit, kit_of
 from hextan.core.kit_ask import KitAsk
+from hextan.core.kit_reach import reaches
 from hextan.core.lens_setting import LensSetting
 from hextan.core.mounting import Mounting, ways
 from hextan.core.package import FormatInPackage, LensOnBody, Package
@@ -230,13 +231,13 @@ def _other_lens(
         if entry.lens.id == setting.lens.id or entry.end == "long" or not kit.rectilinear[i, 0]:
             continue
         # A scope lens is replaced by a scope lens: the squeeze belongs to the look.
-        if entry.lens.squeeze != squeezed or kit.verdict[i, 0] != COVERS:
+        if entry.lens.squeeze != squeezed or kit.verdict[i, 0] == UNKNOWN:
             continue
-        last = i + 1 if entry.end and kit.verdict[i + 1, 0] == COVERS else i
-        near = min(max(focal, float(kit.focal_mm[i, 0])), float(kit.focal_mm[last, 0]))
-        off = abs(math.log(near / focal))
-        if best is None or off < best[0] - 1e-9:
-            best = (off, i, near)
+        for reach in reaches(kit, i, 0, spare=MARGINAL_SHARE):
+            near = min(max(focal, reach.low_mm), reach.high_mm)
+            off = abs(math.log(near / focal))
+            if reach.covers and (best is None or off < best[0] - 1e-9):
+                best = (off, i, near)
     if best is None:
         return []
     off, i, near = best

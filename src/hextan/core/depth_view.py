@@ -22,9 +22,9 @@ from hextan.core.depth_answers import (
     marked_stop,
     stop_for_softness,
 )
-from hextan.core.distances import both_units
 from hextan.core.document_parts import Part
 from hextan.core.errors import InvalidInputError
+from hextan.core.figures import both_units
 from hextan.core.mounting import mounting_of
 from hextan.core.numbers import Floats
 from hextan.core.package import Package

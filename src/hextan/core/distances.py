@@ -74,23 +74,3 @@ def parse_distance_m(text: str, bare_unit: Unit = "m", field: str = "distance") 
 
 def _unit(written: str | None, bare_unit: Unit) -> str | None:
     return bare_unit if written is None else _ALIASES.get(written.lower())
-
-
-def feet_text(metres: float) -> str:
-    """Write metres as feet and half inches.
-
-    >>> feet_text(2.97), feet_text(0.6096)
-    ('9\\' 9"', '2\\' 0"')
-    """
-    halves = round(metres / METRES["in"] * 2)
-    feet, rest = divmod(halves, 24)
-    return f"{feet}' {rest // 2}{'½' if rest % 2 else ''}\""
-
-
-def both_units(metres: float) -> str:
-    """Write a distance in metres and in feet, for sentences.
-
-    >>> both_units(0.6)
-    '0.60 m (1\\' 11½")'
-    """
-    return f"{metres:.2f} m ({feet_text(metres)})"

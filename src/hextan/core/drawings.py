@@ -13,7 +13,8 @@ import numpy as np
 
 from hextan.core import angles, coverage
 from hextan.core.computation import Evaluation
-from hextan.core.distances import METRES, both_units
+from hextan.core.distances import METRES
+from hextan.core.figures import both_units
 from hextan.core.package import Body, ScanMode
 
 #: Breadth and depth of shoulders and breadth of a head, seen from above, in metres (common practice,

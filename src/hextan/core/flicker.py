@@ -79,12 +79,12 @@ class Lamp:
         """
         turns = time_s * self.hz
         if self.duty is None:
-            return np.mod(np.array([-turns / 2, 0.5 - turns / 2]), 1.0)
-        return np.mod(np.array([0.0, self.duty, -turns, self.duty - turns]), 1.0)
+            return np.asarray(np.mod(np.array([-turns / 2, 0.5 - turns / 2]), 1.0))
+        return np.asarray(np.mod(np.array([0.0, self.duty, -turns, self.duty - turns]), 1.0))
 
     def at_turns(self, turns: Floats, time_s: float) -> Floats:
         """`exposure` of openings that begin at these moments, in turns of the lamp."""
-        return self.exposure(turns / self.hz, time_s)
+        return self.exposure(np.asarray(turns / self.hz), time_s)
 
     def spread(self, time_s: float) -> tuple[float, float]:
         """Least and most exposure over every moment at which the opening can begin."""
@@ -232,7 +232,10 @@ def _between_frames(lamp: Lamp, time_s: float, moments: int) -> float:
     if lamp.duty is None:
         starts = np.concatenate((starts, np.arange(_STARTS) * step / _STARTS))
     exposed = lamp.at_turns(starts[:, None] + np.arange(moments) * step, time_s)
-    return max(in_stops(low, high) for low, high in zip(exposed.min(1).tolist(), exposed.max(1).tolist(), strict=True))
+    return max(
+        in_stops(low, high)
+        for low, high in zip(exposed.min(1).tolist(), exposed.max(1).tolist(), strict=True)
+    )
 
 
 def _within_frame(lamp: Lamp, time_s: float, turns: float, spread_stops: float) -> float:
@@ -250,4 +253,7 @@ def _within_frame(lamp: Lamp, time_s: float, turns: float, spread_stops: float) 
     inside = np.where(inside <= turns, inside, 0.0)
     rows = np.column_stack((np.zeros(len(starts)), np.full(len(starts), turns), inside))
     exposed = lamp.at_turns(starts[:, None] + rows, time_s)
-    return max(in_stops(low, high) for low, high in zip(exposed.min(1).tolist(), exposed.max(1).tolist(), strict=True))
+    return max(
+        in_stops(low, high)
+        for low, high in zip(exposed.min(1).tolist(), exposed.max(1).tolist(), strict=True)
+    )

@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from hextan.core.distances import both_units
 from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.figures import both_units, share_words
 from hextan.core.kit import VERDICTS, Kit, kit_of, pictures
 from hextan.core.kit_ask import FieldAsk, FramingWish, Room
 from hextan.core.kit_match import SAME_FIELD_PERCENT, candidates, neighbours, size_of, told
+from hextan.core.kit_reach import dark_at, picture_scale, verdict_at
 from hextan.core.mounting import why_not
 from hextan.core.optics import distance_for_magnification, magnification_from_sensor
 from hextan.core.package import Package
@@ -143,14 +144,18 @@ def _lens(package: Package, ask: FieldAsk, by: str, wanted_m: float) -> list[dic
     kit = kit_of(package, ask.model_copy(update={"format_ids": [ask.format_id]}))
     if not kit.entries:
         return []
-    m = size_of(kit, 0, by) / (wanted_m * 1000)
-    needed = ask.distance_m * 1000 * m / (1 + m) ** 2
-    found = [c for c in candidates(kit, 0, needed) if _focuses(kit, c.entry, ask.distance_m)]
+    distance_mm = ask.distance_m * 1000
+
+    def needed_mm(size_mm: Any) -> Any:
+        m = size_mm / (wanted_m * 1000)
+        return distance_mm * m / (1 + m) ** 2
+
+    found = [c for c in candidates(kit, 0, by, needed_mm) if _focuses(kit, c.entry, ask.distance_m)]
     if not found:
         return []
     near = [found[0], *neighbours(found, found[0])]
     return [
-        _answer(kit, c.entry, 0, c.focal_mm, by, wanted_m, ask.distance_m, ask)
+        _answer(kit, c.entry, 0, c.focal_mm, by, wanted_m, ask.distance_m, ask, c.smaller)
         | {"candidate": told(kit, 0, c)}
         for c in near
     ]
@@ -219,16 +224,21 @@ def _answer(
     wanted_m: float,
     distance_m: float | None,
     ask: FieldAsk,
+    smaller: float | None = None,
 ) -> dict[str, Any]:
     """One chain of lens, format and distance, with the field that it makes and what limits it."""
     entry, place = kit.entries[i], kit.places[j]
     way = entry.by_body[place.body.id]
-    size = float(size_of(kit, j, by)[i])
+    if smaller is None:
+        smaller = picture_scale(kit, i, j, focal_mm)
+    size = float(size_of(kit, j, by)[i]) * smaller
     if distance_m is None:
         distance_m = float(distance_for_magnification(focal_mm, size / (wanted_m * 1000))[1]) / 1000
     m = float(magnification_from_sensor(focal_mm, distance_m * 1000))
     field = size / m / 1000 if math.isfinite(m) else None
-    wide, high = float(kit.picture_w[i, j]) * entry.lens.squeeze, float(kit.picture_h[i, j])
+    wide, high = (
+        x * smaller for x in (float(kit.picture_w[i, j]) * entry.lens.squeeze, float(kit.picture_h[i, j]))
+    )
     return {
         "format_id": place.recording.id,
         "format": place.recording.name,
@@ -247,17 +257,25 @@ def _answer(
         "same": field is not None and abs(field / wanted_m - 1) <= SAME_FIELD_PERCENT / 100,
         "high_mm": high,
         "close_focus_m": entry.lens.close_focus_m,
-        "verdict": VERDICTS[int(kit.verdict[i, j])],
+        "verdict": VERDICTS[verdict_at(kit, i, j, focal_mm)],
         "candidate": None,
-        "binds": _binds(kit, i, j, focal_mm, by, wanted_m, distance_m, ask),
+        "binds": _binds(kit, i, j, focal_mm, size, by, wanted_m, distance_m, ask),
     }
 
 
 def _binds(
-    kit: Kit, i: int, j: int, focal_mm: float, by: str, wanted_m: float, distance_m: float, ask: FieldAsk
+    kit: Kit,
+    i: int,
+    j: int,
+    focal_mm: float,
+    size: float,
+    by: str,
+    wanted_m: float,
+    distance_m: float,
+    ask: FieldAsk,
 ) -> list[str]:
     """Say what limits a chain: close focus, the room, the image circle."""
-    lens, size = kit.entries[i].lens, float(size_of(kit, j, by)[i])
+    lens = kit.entries[i].lens
     binds = []
 
     def field_at(metres: float) -> str:
@@ -283,8 +301,9 @@ def _binds(
             f"The room binds: {both_units(distance_m)} is needed and {both_units(longest)} is left before the wall behind the "
             f"camera; the {by} there is {field_at(longest)}. A lens of {needed:.1f} mm would do it from there."
         )
-    if VERDICTS[int(kit.verdict[i, j])] == "short":
+    if VERDICTS[verdict_at(kit, i, j, focal_mm)] == "short":
         binds.append(
-            f"{lens.name} does not cover {kit.places[j].recording.name}: {100 * float(kit.dark[i, j]):.1f} % stays dark."
+            f"{lens.name} does not cover {kit.places[j].recording.name}: {share_words(dark_at(kit, i, j, focal_mm))} "
+            "stays dark."
         )
     return binds

@@ -48,7 +48,11 @@ class KitEntry:
     @property
     def name(self) -> str:
         """The lens by its name; a zoom with the end that is meant."""
-        return f"{self.lens.name} at {self.focal_mm:g}" if self.end else self.lens.name
+        return self.name_at(self.focal_mm)
+
+    def name_at(self, focal_mm: float) -> str:
+        """The lens by its name; a zoom with the focal length (without adapter) at which it is set."""
+        return f"{self.lens.name} at {round(focal_mm, 1):g}" if self.end else self.lens.name
 
 
 @dataclass(frozen=True)
@@ -70,6 +74,10 @@ class Kit:
     magnification: Floats
     focal_mm: Floats
     circle_mm: Floats
+    #: By column: what the small-circle crop divides by where it acts (1: none is switched on), and the circle that
+    #: is needed without any crop, from which on it does not act.
+    small_circle: Floats
+    needed_whole_mm: Floats
 
     @property
     def mounts(self) -> Flags:
@@ -171,7 +179,9 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
     circle = np.array([[np.nan if c is None else c] for c in circles]).reshape(-1, 1)
     # A lens with an unknown circle may still be put on: its circle stays NaN.
     circle_mm = circle * magnification
-    crops = _crops(package, ask, entries, places, circle_mm, columns)
+    by_lens = _crop_factors(ask, places)
+    needed_whole = np.array([package.needed_circle_mm[p.recording.id] for p in places])
+    crops = _crops(by_lens, entries, circle_mm, needed_whole)
     return Kit(
         package=package,
         reference=reference,
@@ -187,6 +197,8 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
         magnification=magnification,
         focal_mm=focal * magnification,
         circle_mm=circle_mm,
+        small_circle=by_lens["short_circle"],
+        needed_whole_mm=needed_whole,
     )
 
 
@@ -294,32 +306,32 @@ def _magnifications(entries: list[KitEntry], places: list[FormatInPackage]) -> F
     return table[:, [bodies.index(p.body.id) for p in places]] if places else table[:, :0]
 
 
-def _crops(
-    package: Package,
-    ask: KitAsk,
-    entries: list[KitEntry],
-    places: list[FormatInPackage],
-    circle_mm: Floats,
-    columns: FormatColumns,
-) -> Floats:
-    """Product of the in-camera crops that act, shape (E, F); some depend on the lens."""
-    shape = (len(entries), len(places))
-    whole = np.ones(shape)
-    if not ask.crop_ids or not places or not entries:
-        return whole
+def _crop_factors(ask: KitAsk, places: list[FormatInPackage]) -> dict[str, Floats]:
+    """Product of the in-camera crops that are switched on, shape (F,), by the lenses on which they act."""
     factors = {kind: np.ones(len(places)) for kind in ("any", "spherical", "short_circle")}
+    if not ask.crop_ids:
+        return factors
     for i, here in enumerate(places):
         if here.recording.raw:
             continue
         for crop in here.body.crops:
             if crop.id in ask.crop_ids:
                 factors[crop.lens][i] *= crop.factor(here.mode.id, here.recording.raster) or 1.0
-    needed = np.array([package.needed_circle_mm[p.recording.id] for p in places])
+    return factors
+
+
+def _crops(
+    factors: dict[str, Floats], entries: list[KitEntry], circle_mm: Floats, needed_mm: Floats
+) -> Floats:
+    """Product of the in-camera crops that act, shape (E, F); some depend on the lens."""
+    whole = np.ones((len(entries), len(needed_mm)))
+    if not len(needed_mm) or not entries:
+        return whole
     whole *= factors["any"]
     spherical = np.array([[e.lens.squeeze == 1.0] for e in entries])
     whole *= np.where(spherical, factors["spherical"], 1.0)
     # With a circle that is not stated the mode can be switched on as well.
-    return whole * np.where(~(circle_mm >= needed), factors["short_circle"], 1.0)
+    return np.asarray(whole * np.where(~(circle_mm >= needed_mm), factors["short_circle"], 1.0))
 
 
 def _highest(places: list[FormatInPackage]) -> Floats:

@@ -12,19 +12,28 @@ import numpy as np
 from hextan.core.kit import MARGINAL, UNKNOWN, VERDICTS, Kit, kit_of, pictures
 from hextan.core.kit_ask import LadderAsk
 from hextan.core.kit_matrix import reference_dict
+from hextan.core.kit_reach import Reach, angle_at, reaches, verdict_at
 from hextan.core.package import Package
 from hextan.core.view_classes import LEAST_ANGLE_DEG, VIEW_CLASSES, view_class
 
 
 @dataclass(frozen=True)
 class Rung:
-    """One lens in one picture: a point, or the span of a zoom; indices into the kit."""
+    """One lens in one picture: a point, or a span of a zoom that is covered; effective focal lengths."""
 
-    entry: int
-    long: int
+    reach: Reach
     column: int
     short_mm: float
     long_mm: float
+
+    @property
+    def entry(self) -> int:
+        """Index of the lens in the kit."""
+        return self.reach.entry
+
+    def name(self, kit: Kit, focal_mm: float) -> str:
+        """The lens at a focal length with adapter."""
+        return kit.entries[self.entry].name_at(focal_mm / float(kit.magnification[self.entry, self.column]))
 
 
 def kit_ladder(package: Package, ask: LadderAsk) -> dict[str, Any]:
@@ -64,12 +73,11 @@ def _rungs(kit: Kit, column: int) -> list[Rung]:
     for i, entry in enumerate(kit.entries):
         if entry.end == "long" or not kit.rectilinear[i, 0]:
             continue
-        ends = [i, i + 1] if entry.end == "wide" else [i]
-        usable = [e for e in ends if kit.usable[e, column]]
-        if usable:
-            # A zoom of which only one end covers is shown at that end alone.
-            a, b = (float(kit.effective_mm[e, column]) for e in (usable[0], usable[-1]))
-            rungs.append(Rung(usable[0], usable[-1], column, a, b))
+        # Of a zoom the parts of its range that cover.
+        for reach in reaches(kit, i, column):
+            if reach.covers:
+                crop = float(kit.crop[i, column]) / reach.smaller
+                rungs.append(Rung(reach, column, reach.low_mm * crop, reach.high_mm * crop))
     return rungs
 
 
@@ -99,7 +107,8 @@ def _picture(kit: Kit, group: list[int]) -> dict[str, Any]:
 
 def _rung(kit: Kit, r: Rung) -> dict[str, Any]:
     entry, place = kit.entries[r.entry], kit.places[r.column]
-    angle = float(kit.angle_deg[r.entry, r.column])
+    reach = r.reach
+    angle = angle_at(kit, r.entry, r.column, reach.low_mm, reach.smaller)
     way = entry.by_body[place.body.id]
     return {
         "format_id": place.recording.id,
@@ -109,11 +118,11 @@ def _rung(kit: Kit, r: Rung) -> dict[str, Any]:
         "via": way.name if way.adapters else None,
         "magnification": way.magnification,
         "effective_mm": r.short_mm,
-        "effective_long_mm": r.long_mm if r.long != r.entry else None,
-        "focal_mm": float(kit.focal_mm[r.entry, r.column]),
+        "effective_long_mm": None if reach.prime else r.long_mm,
+        "focal_mm": reach.low_mm,
         "angle_deg": angle,
         "view_class": view_class(angle),
-        "verdict": VERDICTS[int(kit.verdict[r.entry, r.column])],
+        "verdict": VERDICTS[verdict_at(kit, r.entry, r.column, reach.low_mm)],
     }
 
 
@@ -148,32 +157,36 @@ def _base_crop(kit: Kit, ask: LadderAsk) -> tuple[float | None, str | None]:
 def _elsewhere(shown: Kit, kit: Kit, a: float, b: float) -> list[dict[str, Any]]:
     """What the package makes inside a gap by formats that are not shown: the three nearest to its middle."""
     here = {p.recording.id for p in shown.places}
-    off = np.abs(np.log(np.where(kit.mounts, kit.effective_mm, np.nan) / math.sqrt(a * b)))
-    inside = (kit.effective_mm > a * 1.02) & (kit.effective_mm < b / 1.02) & kit.usable & kit.rectilinear
-    inside &= np.array([p.recording.id not in here for p in kit.places], dtype=bool)
     bodies = {p.body.id for p in shown.places}
-    found, seen = [], set()
-
-    def nearest(at: list[int]) -> tuple[bool, float]:
-        # Another format of the same body is nearer at hand than another camera.
-        return kit.places[at[1]].body.id not in bodies, float(off[at[0], at[1]])
-
-    for i, j in sorted(np.argwhere(inside).tolist(), key=nearest):
-        entry, place = kit.entries[i], kit.places[j]
-        picture = (entry.lens.id, round(float(kit.effective_mm[i, j]), 3))
+    middle = math.sqrt(a * b)
+    inside: list[tuple[bool, float, Rung, float]] = []
+    for j, place in enumerate(kit.places):
+        if place.recording.id in here:
+            continue
+        for r in _rungs(kit, j):
+            effective = min(max(middle, r.short_mm), r.long_mm)
+            if a * 1.02 < effective < b / 1.02:
+                # Another format of the same body is nearer at hand than another camera.
+                off = round(abs(math.log(effective / middle)), 9)
+                inside.append((place.body.id not in bodies, off, r, effective))
+    found: list[dict[str, Any]] = []
+    seen = set()
+    for _, _, r, effective in sorted(inside, key=lambda each: each[:2]):
+        entry, place = kit.entries[r.entry], kit.places[r.column]
+        picture = (entry.lens.id, round(effective, 3))
         if picture in seen:
             continue
         seen.add(picture)
         via = entry.by_body[place.body.id]
         found.append(
             {
-                "lens": entry.name,
+                "lens": r.name(kit, r.reach.low_mm * effective / r.short_mm),
                 "lens_id": entry.lens.id,
                 "format_id": place.recording.id,
                 "format": place.recording.name,
                 "body": place.body.name,
                 "via": via.name if via.adapters else None,
-                "effective_mm": float(kit.effective_mm[i, j]),
+                "effective_mm": effective,
             }
         )
         if len(found) == 3:
@@ -183,7 +196,7 @@ def _elsewhere(shown: Kit, kit: Kit, a: float, b: float) -> list[dict[str, Any]]
 
 def _doubles(kit: Kit, rungs: list[Rung], per_cent: float) -> list[dict[str, Any]]:
     """Primes of other names that make the same field within so many per cent: one of them could stay home."""
-    primes = sorted((r for r in rungs if r.long == r.entry), key=lambda r: r.short_mm)
+    primes = sorted((r for r in rungs if r.reach.prime), key=lambda r: r.short_mm)
     groups: list[list[Rung]] = []
     for r in primes:
         # Each is held against the first of its group, so that a chain of near ones does not run away.
@@ -229,17 +242,22 @@ def _words(
     give = _number(len(lenses), "lens gives", "lenses give")
     words = [_sentence(f"{give} {_number(fields, 'field', 'fields')} here{at}.")]
     words += [f"Nothing between {_mm(a)} and {_mm(b)} mm{at}: a step of {b / a:.2f}." for a, b in gaps]
-    for rung, mm, word in ((widest, widest.short_mm, "wider"), (longest, longest.long_mm, "longer")):
-        entry = kit.entries[rung.entry if word == "wider" else rung.long]
+    ends = (
+        (widest, widest.short_mm, widest.reach.low_mm, "wider"),
+        (longest, longest.long_mm, longest.reach.high_mm, "longer"),
+    )
+    for rung, mm, focal, word in ends:
         place = kit.places[rung.column]
-        words.append(f"Nothing {word} than {_mm(mm)} mm{at} ({entry.name}, {place.recording.name}).")
+        words.append(
+            f"Nothing {word} than {_mm(mm)} mm{at} ({rung.name(kit, focal)}, {place.recording.name})."
+        )
     missing = [name for name in VIEW_CLASSES if name not in _classes_there(kit, rungs)]
     if missing:
         words.append(f"No {' and no '.join(missing)} view{at}.")
     if doubles:
         places = _number(len(doubles), "place", "places")
         words.append(f"In {places} two or more lenses give the same field (within {ask.double_percent:g} %).")
-    verdicts = [int(kit.verdict[r.entry, r.column]) for r in rungs]
+    verdicts = [verdict_at(kit, r.entry, r.column, r.reach.low_mm) for r in rungs]
     for verdict, told in ((MARGINAL, "covers only just"), (UNKNOWN, "has a circle that is not stated")):
         count = verdicts.count(verdict)
         if count:
@@ -259,7 +277,10 @@ def _count_fields(rungs: list[Rung], per_cent: float) -> int:
 def _classes_there(kit: Kit, rungs: list[Rung]) -> set[str]:
     there: set[str] = set()
     for r in rungs:
-        a, b = (view_class(float(kit.angle_deg[e, r.column])) for e in (r.entry, r.long))
+        a, b = (
+            view_class(angle_at(kit, r.entry, r.column, f, r.reach.smaller))
+            for f in (r.reach.low_mm, r.reach.high_mm)
+        )
         there |= set(VIEW_CLASSES[VIEW_CLASSES.index(a) : VIEW_CLASSES.index(b) + 1])
     return there
 

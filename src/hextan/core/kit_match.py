@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
 from hextan.core.angles import angle_of_view_deg
-from hextan.core.distances import both_units
-from hextan.core.kit import MARGINAL, SHORT, Kit, kit_of, pictures, window_of_reference
+from hextan.core.figures import both_units
+from hextan.core.kit import MARGINAL, Kit, kit_of, pictures, window_of_reference
 from hextan.core.kit_ask import MatchAsk
+from hextan.core.kit_reach import reaches, verdict_at
 from hextan.core.numbers import Floats
 from hextan.core.optics import distance_for_magnification, magnification_from_sensor
 from hextan.core.package import Package
@@ -33,6 +35,8 @@ class Candidate:
     high_mm: float
     needed_mm: float
     covers: bool
+    #: The picture as a multiple of the one that the kit holds for the entry; see `Reach`.
+    smaller: float = 1.0
 
     @property
     def focal_mm(self) -> float:
@@ -50,22 +54,24 @@ class Candidate:
         return 100 * (self.needed_mm / self.focal_mm - 1)
 
 
-def candidates(kit: Kit, column: int, needed_mm: Floats) -> list[Candidate]:
+def candidates(kit: Kit, column: int, by: str, needed_mm: Callable[[Any], Any]) -> list[Candidate]:
     """List what the kit has for one picture, the nearest first; what does not cover comes after all that does.
 
     Parameters
     ----------
-    needed_mm : focal length that each entry would need, shape (E,) (a squeeze shows more across)
+    by : the dimension by which fields are matched
+    needed_mm : from the picture's de-squeezed size, mm, by that dimension to the focal length that it would need
     """
     found = []
+    sizes = size_of(kit, column, by).tolist()
     for i, entry in enumerate(kit.entries):
         if entry.end == "long" or not kit.rectilinear[i, 0] or not kit.mounts[i, column]:
             continue
-        ends = [e for e in ([i, i + 1] if entry.end else [i]) if kit.verdict[e, column] != SHORT]
-        covers = bool(ends)
-        shown = ends or ([i, i + 1] if entry.end else [i])
-        low, high = (float(kit.focal_mm[e, column]) for e in (shown[0], shown[-1]))
-        found.append(Candidate(i, low, high, float(needed_mm[i]), covers))
+        parts = [
+            Candidate(i, r.low_mm, r.high_mm, float(needed_mm(sizes[i] * r.smaller)), r.covers, r.smaller)
+            for r in reaches(kit, i, column)
+        ]
+        found.append(min(parts, key=lambda c: abs(c.off)))
     body = kit.places[column].body.id
 
     def order(c: Candidate) -> tuple[Any, ...]:
@@ -133,7 +139,7 @@ def _row(
     place = kit.places[j]
     size = size_of(kit, j, ask.on.by)
     needed = ask.focal_mm * size / whole_mm
-    found = candidates(kit, j, needed)
+    found = candidates(kit, j, ask.on.by, lambda s: ask.focal_mm * s / whole_mm)
     spherical = [i for i, e in enumerate(kit.entries) if e.lens.squeeze == 1.0]
     best = found[0] if found else None
     nearer = min((c for c in found if not c.covers), key=lambda c: abs(c.off), default=None)
@@ -154,7 +160,9 @@ def _row(
         "simplest": None if best is None else _simplest(kit, j, found, best),
         "neighbours": [] if best is None else [told(kit, j, c) for c in neighbours(found, best)],
         "not_covering": None if nearer is None else told(kit, j, nearer),
-        "move": None if best is None else _move(kit, best, ask, float(size[best.entry]), field_mm),
+        "move": None
+        if best is None
+        else _move(kit, best, ask, float(size[best.entry]) * best.smaller, field_mm),
     }
 
 
@@ -187,7 +195,7 @@ def told(kit: Kit, column: int, c: Candidate) -> dict[str, Any]:
     """Describe a candidate with its errors."""
     entry = kit.entries[c.entry]
     way = entry.by_body[kit.places[column].body.id]
-    wide = float(kit.picture_w[c.entry, column]) * entry.lens.squeeze
+    wide = float(kit.picture_w[c.entry, column]) * entry.lens.squeeze * c.smaller
     angles = [float(angle_of_view_deg(wide, f)) for f in (c.focal_mm, c.needed_mm)]
     return {
         "lens_id": entry.lens.id,
@@ -203,7 +211,7 @@ def told(kit: Kit, column: int, c: Candidate) -> dict[str, Any]:
         "width_percent": c.width_percent,
         "same": abs(c.width_percent) <= SAME_FIELD_PERCENT,
         "covers": c.covers,
-        "marginal": bool(kit.verdict[c.entry, column] == MARGINAL),
+        "marginal": verdict_at(kit, c.entry, column, c.focal_mm) == MARGINAL,
     }
 
 

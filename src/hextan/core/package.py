@@ -229,6 +229,29 @@ class Lens:
         share = math.log(focal_mm / self.focal_min_mm) / math.log(self.focal_max_mm / self.focal_min_mm)
         return float(short * (long / short) ** share)
 
+    def circle_marks(self) -> list[tuple[float, float]]:
+        """The image circle along a zoom's range, wide open and at infinity: (focal length, circle), rising.
+
+        Between the marks it goes with the logarithm of the focal length. Empty where it is not stated.
+        """
+        low, high = self.focal_min_mm, self.focal_max_mm
+        inner: list[float] = []
+        if self.circle_by == "focal":
+            inner = [at for at, _ in self.circle_rows]
+        elif self.circle_by == "stop":
+            ends = [t if t is not None else f for f, t in (self.widest_at(low), self.widest_at(high))]
+            inner = [f for at, _ in self.circle_rows if (f := self._focal_at_stop(at, *ends)) is not None]
+        marks = [low, *sorted(f for f in inner if low < f < high), high]
+        circles = [(focal, self.circle_at_mm(focal)) for focal in dict.fromkeys(marks)]
+        return [(focal, circle) for focal, circle in circles if circle is not None]
+
+    def _focal_at_stop(self, stop: float, short: float | None, long: float | None) -> float | None:
+        """Where along the range the widest stop is this one."""
+        if short is None or long is None or short == long:
+            return None
+        share = math.log(stop / short) / math.log(long / short)
+        return float(self.focal_min_mm * (self.focal_max_mm / self.focal_min_mm) ** share)
+
     def circle_at_mm(
         self, focal_mm: float, stop: float | None = None, focus_m: float = math.inf
     ) -> float | None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+from operator import mul
 from typing import Any
 
 import numpy as np
@@ -10,6 +12,7 @@ from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.kit import Kit, kit_of, pictures
 from hextan.core.kit_ask import SlowAsk
 from hextan.core.kit_match import candidates, size_of, told
+from hextan.core.kit_reach import reaches
 from hextan.core.package import Package
 
 
@@ -35,7 +38,15 @@ def slow_motion(package: Package, ask: SlowAsk) -> dict[str, Any]:
     base = kit_of(package, ask.model_copy(update={"format_ids": [ask.base_format_id], "mounted": "simplest",
                                                   "least_fps": None, "body_ids": None}))  # fmt: skip
     fast = kit_of(package, ask.model_copy(update={"least_fps": ask.fps}))
-    lenses = [i for i in range(len(base.entries)) if base.usable[i, 0] and base.rectilinear[i, 0]]
+    lenses = [
+        (name, r.entry, focal, r.smaller)
+        for i, entry in enumerate(base.entries)
+        if entry.end != "long" and base.rectilinear[i, 0]
+        for r in reaches(base, i, 0)
+        if r.covers
+        for focal in dict.fromkeys((r.low_mm, r.high_mm))
+        for name in (entry.name_at(focal / float(base.magnification[i, 0])),)
+    ]
     rows = [_row(base, lenses, fast, group, by) for group in pictures(fast)]
     rows.sort(key=lambda r: -int(r["kept"]))
     return {
@@ -46,20 +57,21 @@ def slow_motion(package: Package, ask: SlowAsk) -> dict[str, Any]:
     }
 
 
-def _row(base: Kit, lenses: list[int], fast: Kit, group: list[int], by: str) -> dict[str, Any]:
+def _row(
+    base: Kit, lenses: list[tuple[str, int, float, float]], fast: Kit, group: list[int], by: str
+) -> dict[str, Any]:
     j = group[0]
     place = fast.places[j]
     lines: list[dict[str, Any]] = []
-    for i in lenses:
-        whole = float(size_of(base, 0, by)[i])
-        focal = float(base.focal_mm[i, 0])
+    for name, i, focal, smaller in lenses:
+        whole = float(size_of(base, 0, by)[i]) * smaller
         needed = focal * size_of(fast, j, by) / whole
-        found = candidates(fast, j, needed)
+        found = candidates(fast, j, by, partial(mul, focal / whole))
         spherical = next((k for k, e in enumerate(fast.entries) if e.lens.squeeze == 1.0), 0)
         near = found[0] if found and found[0].covers else None
         lines.append(
             {
-                "lens": base.entries[i].name,
+                "lens": name,
                 "lens_id": base.entries[i].lens.id,
                 "needed_mm": float(needed[spherical]),
                 "nearest": None if near is None else told(fast, j, near),
@@ -67,9 +79,11 @@ def _row(base: Kit, lenses: list[int], fast: Kit, group: list[int], by: str) -> 
         )
     kept = sum(bool(line["nearest"] and line["nearest"]["same"]) for line in lines)
     usable = [
-        float(fast.focal_mm[k, j])
-        for k in range(len(fast.entries))
-        if fast.usable[k, j] and fast.rectilinear[k, 0]
+        r.low_mm
+        for k, entry in enumerate(fast.entries)
+        if entry.end != "long" and fast.rectilinear[k, 0]
+        for r in reaches(fast, k, j)
+        if r.covers
     ]
     fps = fast.highest_fps[j]
     return {

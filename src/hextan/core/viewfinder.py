@@ -12,7 +12,7 @@ import numpy as np
 
 from hextan.core import angles, depth
 from hextan.core.computation import Evaluation
-from hextan.core.distances import both_units
+from hextan.core.figures import both_units
 from hextan.core.numbers import Floats
 from hextan.core.scene import Scene, SceneObject, middle_m, outlines_m
 
