@@ -128,7 +128,7 @@ def test_focus_off_the_subject_is_told(view):
     assert view()["links"]["subject"]["text"] is None
     near = view(focus_m=3.25)["links"]["subject"]
     assert near["sharp"] is True
-    assert near["text"].startswith("Focus 0.05 m (0' 2\") behind the subject: still inside the depth")
+    assert near["text"].startswith('Focus 50 mm (1 15/16") behind the subject: still inside the depth')
     far = view(focus_m=4.0)["links"]["subject"]
     assert far["sharp"] is False
     assert "the subject is soft" in far["text"]
@@ -218,7 +218,7 @@ def test_sixteen_by_nine_crops_the_wider_window(view, package):
         ({"classes": ["Super 16"]}, lambda r: r["format_class"] == "Super 16"),
         ({"covers": True}, lambda r: r["answer"]["coverage"]["covers"]),
         ({"oversampled": True}, lambda r: r["sharpness"] == "oversampled"),
-        ({"least_fps": 100.0}, lambda r: r["answer"]["speed"]["max_fps"] >= 99.9),
+        ({"least_fps": 100.0}, lambda r: r["rate"]["usable_fps"] >= 99.9),
     ],
 )
 def test_ladder_filters(view, package, ladder, keeps):

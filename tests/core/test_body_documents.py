@@ -149,7 +149,9 @@ def test_sheet_by_hand():
     assert mode["crop_by_width"]["Super 35"] == pytest.approx(24.89 / 36)
     assert uhd["possible_fps"] == pytest.approx(1e6 / (3375 * 6.0 + 400))
     assert uhd["limited_by"] == "readout"
-    assert uhd["mb_s"] == pytest.approx(200 / 8 * uhd["possible_fps"] / 25)
+    assert uhd["mb_s"] == pytest.approx(25.0)
+    # 60 is listed and not possible, so that 25 is what can be chosen.
+    assert uhd["rate_text"] == "25 (readout 48.4)"
     assert uhd["notes"] == ["60 fps is listed, but readout allows 48.4: check rows, times and limits."]
     assert wide["height_mm"] == pytest.approx(36 * 2160 / 4096)
     assert wide["oversampling"][0] == pytest.approx(6000 / 4096)

@@ -65,9 +65,12 @@ def by_hand(here, ask):
             limits.append(body.write_bytes_s / frame)
         kind = f.interlaced is ask["rate"].get("interlaced", False)
         met = kind and any(s.low <= fps <= s.high for s in f.rates.spans) and fps <= min(limits) * 1.001002
-        top = float(f.rates.highest)
-        usable = top if top <= min(limits) * 1.001002 else min(limits)
-        got["rate"] = (met, 1.0 if met else min(1.0, usable / fps) * 0.999 if kind else 0.0)
+        # The nearest rate that can be chosen is what is reached: an end of a range, or the wanted one inside it.
+        most = min(limits) / 0.999
+        spans = [(float(s.low), min(float(s.high), most)) for s in f.rates.spans if float(s.low) <= most]
+        ratios = [1.0 if low <= fps <= high else min(low / fps, fps / low) if fps < low else high / fps
+                  for low, high in spans]  # fmt: skip
+        got["rate"] = (met, 1.0 if met else max(ratios, default=0.0) if kind else 0.0)
     if "oversampling" in ask:
         across = w * 1000 / body.pitch_um / mode.sampling[0] / f.raster[0]
         down = h * 1000 / body.pitch_um / mode.sampling[1] / f.raster[1]
@@ -192,7 +195,7 @@ def test_a_rejected_format_says_what_would_admit_it():
 def test_another_lens_would_admit_it():
     lens = {"lens_id": 1, "adapter_id": 1}
     row = row_of(find(lens=lens, covers={}), "Full → UHD")
-    assert row["fails"] == ["the lens covers: circle 11.5 mm short of 43.0 mm"]
+    assert row["fails"] == ["the lens covers: 11.5 mm short of 43.0 mm"]
     assert row["changes"][0] == "Merrow 40 instead of Wren 40"
     wide = row_of(find(lens=lens, covers={}, angle_deg={"least": 60}), "Full → UHD")
     assert wide["changes"][0] == "Merrow 21 instead of Wren 40"

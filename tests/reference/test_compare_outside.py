@@ -1,5 +1,6 @@
 """The three cases against the handbook's table, and the matching solver against exhaustive search."""
 
+import itertools
 import math
 from dataclasses import replace
 
@@ -8,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
+from hextan.core.bench_state import BenchDelivery, BenchReference
 from hextan.core.camera_match import (
     COSTS,
     candidates,
@@ -18,7 +20,8 @@ from hextan.core.camera_match import (
 from hextan.core.cases import BLUR_PARTS, DEPTH_PARTS, Optics, in_case, shares
 from hextan.core.compare_view import compare_view
 from hextan.core.comparison import Column, Comparison
-from hextan.core.setups import setup_of
+from hextan.core.package import LensSet
+from hextan.core.setups import in_its_case, setup_of, size_of
 from tests.core.kits import demo_package
 
 PACKAGE = demo_package()
@@ -225,3 +228,51 @@ def test_things_stay_where_they_are_when_the_camera_moves():
     assert moved > 1
     for key, at in one.items():
         assert two[key] - at == pytest.approx(moved)
+
+
+SQUEEZES = (1.0, 1.33, 1.5, 1.8, 2.0)
+
+
+def squeezed_kit():
+    """The demo's bodies with a lens of every squeeze that goes on them."""
+    from dataclasses import replace as changed
+
+    wren = PACKAGE.lenses[LENSES["Wren 40"]][1]
+    lenses = tuple(changed(wren, id=900 + i, name=f"{s:g}x", squeeze=s) for i, s in enumerate(SQUEEZES))
+    return changed(PACKAGE, lens_sets=(LensSet(90, "Lantern Works", "Squeezed", lenses),))
+
+
+@pytest.mark.parametrize("delivery", [None, 2.39, 1.85])
+@pytest.mark.parametrize("by", ["width", "height", "diagonal"])
+def test_fields_agree_for_every_pair_of_squeezes(by, delivery):
+    """In a case the other format is laid out behind the first lens, whatever lens its own column has."""
+    kit = squeezed_kit()
+    ids = [(b, f) for b, f in FORMATS if b == "Skiff 46"]
+    here, there = FORMATS[ids[0]], FORMATS[ids[-1]]
+    for one, two in itertools.product(range(len(SQUEEZES)), repeat=2):
+        a = Column(key="a", format_id=here, lens_id=900 + one, subject_m=3.0, stop=4.0)
+        b = Column(key="b", format_id=there, lens_id=900 + two, subject_m=3.0, stop=4.0)
+        asked = comparison(a, b, reference=BenchReference(by=by), delivery=BenchDelivery(aspect=delivery))
+        first, other = setup_of(kit, asked, a), setup_of(kit, asked, b)
+        for case in ("moved", "other_lens"):
+            there_so = in_its_case(kit, asked, case, first, other)
+            assert there_so.optics.field_mm == pytest.approx(first.optics.field_mm, rel=1e-9)
+            assert there_so.found.setting.lens.squeeze == SQUEEZES[one]
+            traced = there_so.found.evaluation.traced
+            field = size_of(float(traced.field_w_mm[0]), float(traced.field_h_mm[0]), by)
+            assert field == pytest.approx(first.optics.field_mm, rel=1e-9)
+
+
+def test_the_rule_table_does_not_go_by_the_other_columns_lens():
+    """A squeezed lens in B's column changes nothing: in the cases A's lens stands before B's format."""
+    kit = squeezed_kit()
+    names = {r: FORMATS[b, r] for b, r in FORMATS if b == "Skiff 46"}
+    first, *_, last = names.values()
+    a = Column(key="a", format_id=first, lens_id=900, subject_m=3.0, stop=4.0)
+    plain, squeezed = (
+        Column(key="b", format_id=last, lens_id=lens, subject_m=3.0, stop=4.0) for lens in (900, 904)
+    )
+    one, two = (compare_view(kit, comparison(a, b))["rules"]["rows"] for b in (plain, squeezed))
+    assert [[c and c["ratio"] for c in row["cells"]] for row in one] == [
+        [c and pytest.approx(c["ratio"]) for c in row["cells"]] for row in two
+    ]

@@ -74,6 +74,15 @@ class BackgroundAnswer(Shape):
     distance_m: float | None
     blur_mm: float | None
     blur_fraction_of_width: float | None
+    blur_across_fraction_of_width: float | None
+
+
+class EquivalentAnswer(Shape):
+    """What on the reference gives the same field and the same depth; stops are null where they are not given."""
+
+    focal_mm: float
+    f_number: float | None
+    t_stop: float | None
 
 
 class CoverageAnswer(Shape):
@@ -101,6 +110,8 @@ class PixelAnswer(Shape):
 
     sampled: list[int] | None
     megapixels: float | None
+    recorded_megapixels: float | None
+    picture_megapixels: float | None
     oversampling: float | None
     delivery_headroom: float | None
 
@@ -130,6 +141,7 @@ class FormatAnswer(Shape):
     subject_distance_m: float | None
     depth: DepthAnswer
     background: list[BackgroundAnswer]
+    equivalent: EquivalentAnswer
     coverage: CoverageAnswer
     speed: SpeedAnswer
     pixels: PixelAnswer

@@ -25,6 +25,7 @@ class MatrixColumn(Shape):
     recorded_mm: list[float]
     picture_mm: list[float]
     highest_fps: float | None
+    rate_text: str
 
 
 class MountedBy(Shape):
@@ -85,6 +86,7 @@ class PictureRead(Shape):
     mode: str
     body: str
     highest_fps: float | None
+    rate_text: str
 
 
 class Rung(Shape):
@@ -187,6 +189,7 @@ class Matched(Shape):
     needed_mm: float
     error_mm: float
     error_deg: float
+    size_percent: float
     width_percent: float
     same: bool
     covers: bool

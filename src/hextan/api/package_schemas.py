@@ -138,6 +138,7 @@ class FormatFigures(Shape):
     oversampling: list[float]
     possible_fps: float | None
     limited_by: Limit | None
+    rate_text: str
     mb_s: float | None
     rates_text: str
     notes: list[str]
@@ -240,7 +241,8 @@ class HighestRate(Shape):
     possible_fps: float | None
     limited_by: Limit | None
     offered_fps: float | None
-    usable_fps: float
+    usable_fps: float | None
+    text: str
     format_id: int | None
     format: str | None
 
@@ -338,6 +340,7 @@ class FinderRow(Shape):
     body: str
     possible_fps: float | None
     limited_by: Limit | None
+    rate_text: str
     oversampling: float
     picture_width_mm: float
     mb_s: float | None

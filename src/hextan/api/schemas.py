@@ -302,6 +302,13 @@ class Links(Shape):
 Verdict = Literal["covers", "marginal", "short", "unknown"]
 
 
+class ChosenRate(Shape):
+    """The highest rate that can be chosen on the camera, and in words what else limits it."""
+
+    usable_fps: float | None
+    text: str
+
+
 class LadderRow(Shape):
     """One recording format in the ladder."""
 
@@ -311,6 +318,7 @@ class LadderRow(Shape):
     verdict: Verdict
     sharpness: Literal["oversampled", "1:1", "softened"]
     limited_by: Literal["readout", "stated limit", "codec", "data rate"] | None
+    rate: ChosenRate
     shown: bool
     answer: FormatAnswer
 

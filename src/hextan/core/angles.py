@@ -136,9 +136,8 @@ def diagonal_angle_deg(
 
     Returns
     -------
-    Degrees. Centred: 2*theta(d/2). Off-centre and rectilinear: the angle between the rays to the
-    two corners, of the wider diagonal. Off-centre fisheye: the sum of the two corners' field angles,
-    again of the wider diagonal.
+    Degrees: the angle between the rays to two opposite corners, of the wider diagonal, by every projection. Centred
+    on the axis that is 2*theta(d/2). Rays more than half a turn apart are told by the angle on the axis's side.
 
     Raises
     ------
@@ -186,12 +185,29 @@ def view_angles_deg(
 def _corner_to_corner(
     dx: Real, dy: Real, half_w: Floats, half_h: Floats, focal_mm: Real, projection: str
 ) -> Floats:
-    x1, y1, x2, y2 = dx - half_w, dy - half_h, dx + half_w, dy + half_h
-    if projection != "rectilinear":
-        first = field_angle_rad(np.hypot(x1, y1), focal_mm, projection)
-        return first + field_angle_rad(np.hypot(x2, y2), focal_mm, projection)
-    across = np.sqrt(((y1 - y2) * focal_mm) ** 2 + ((x2 - x1) * focal_mm) ** 2 + (x1 * y2 - x2 * y1) ** 2)
-    return np.asarray(np.arctan2(across, x1 * x2 + y1 * y2 + np.asarray(focal_mm) ** 2))
+    """Angle between the rays to two opposite corners, radians.
+
+    A ray lies at the field angle of its image height, in the direction of its corner about the axis.
+    """
+    corners = (dx - half_w, dy - half_h), (dx + half_w, dy + half_h)
+    (first, one), (second, two) = (_ray(x, y, focal_mm, projection) for x, y in corners)
+    across = np.sqrt(sum((one[k - 1] * two[k - 2] - one[k - 2] * two[k - 1]) ** 2 for k in range(3)))
+    along = sum(a * b for a, b in zip(one, two, strict=True))
+    between = np.arctan2(across, along)
+    # Corners on opposite sides of a fisheye's axis whose field angles add to more than half a turn.
+    x1, y1, x2, y2 = *corners[0], *corners[1]
+    wraps = (first + second > np.pi) & (x1 * x2 + y1 * y2 < 0)
+    return np.asarray(np.where(wraps, 2.0 * np.pi - between, between))
+
+
+def _ray(
+    x: Floats, y: Floats, focal_mm: Real, projection: str
+) -> tuple[Floats, tuple[Floats, Floats, Floats]]:
+    """Field angle of a point of the image, and the unit vector of its ray."""
+    height = np.hypot(x, y)
+    angle = field_angle_rad(height, focal_mm, projection)
+    safe = np.where(height > 0, height, 1.0)
+    return angle, (np.sin(angle) * x / safe, np.sin(angle) * y / safe, np.cos(angle))
 
 
 def image_distance_mm(focal_mm: Real, magnification: Real, pupil_magnification: Real = 1.0) -> Floats:

@@ -41,6 +41,9 @@ def _rows(result: Evaluation) -> list[dict[str, Any]]:
     with np.errstate(invalid="ignore"):
         oversampling = across * share / given.raster_w
         headroom = given.raster_w * (c.picture_w / c.recorded_w) / given.delivered_w
+    recorded_mp = given.raster_w * given.raster_h / 1e6
+    shown = c.picture_w * c.picture_h / (c.recorded_w * c.recorded_h)
+    lens = result.lens
     table = plain_rows(
         len(formats),
         c.read_w, c.read_h, np.hypot(c.read_w, c.read_h),
@@ -55,7 +58,9 @@ def _rows(result: Evaluation) -> list[dict[str, Any]]:
         t.airy_mm,
         result.needed_mm, np.nan if circle is None else circle - result.needed_mm, result.dark,
         result.highest_fps, down * given.row_time_us / 1000, result.highest_fps / 24,
-        np.floor(across + 1e-9), np.floor(down + 1e-9), oversampling, headroom,
+        np.floor(across + 1e-9), np.floor(down + 1e-9), recorded_mp, recorded_mp * shown, oversampling, headroom,
+        result.crop * (np.nan if lens.f_number is None else lens.f_number),
+        result.crop * (np.nan if lens.t_stop is None else lens.t_stop),
     )  # fmt: skip
     words = zip(
         formats,
@@ -84,6 +89,7 @@ def _rows(result: Evaluation) -> list[dict[str, Any]]:
                 "airy_mm": airy, "diffraction_limited": diffracted,
             },
             "background": background,
+            "equivalent": {"focal_mm": effective, "f_number": like_f, "t_stop": like_t},
             "coverage": {
                 "needed_mm": needed, "circle_mm": circle, "margin_mm": margin,
                 "covers": None if margin is None else margin >= 0, "dark_share": dark,
@@ -95,6 +101,7 @@ def _rows(result: Evaluation) -> list[dict[str, Any]]:
             "pixels": {
                 "sampled": None if samples_w is None else [int(samples_w), int(samples_h)],
                 "megapixels": None if samples_w is None else samples_w * samples_h / 1e6,
+                "recorded_megapixels": recorded_mp, "picture_megapixels": picture_mp,
                 "oversampling": over, "delivery_headroom": head,
             },
             "notes": noted,
@@ -103,7 +110,8 @@ def _rows(result: Evaluation) -> list[dict[str, Any]]:
             read_w, read_h, read_d, rec_w, rec_h, rec_d, pic_w, pic_h, pic_d, framed_w, framed_h, framed_d,
             total, by_w, by_h, by_d, effective, angle_w, angle_h, angle_d, near_w, near_h, near_d,
             field_w, field_h, magnification, subject, coc, near, far, total_m, hyperfocal, airy,
-            needed, margin, dark, fps, scan_ms, slow, samples_w, samples_h, over, head,
+            needed, margin, dark, fps, scan_ms, slow, samples_w, samples_h, recorded_mp, picture_mp, over, head,
+            like_f, like_t,
         ) in zip(words, table, strict=True)
     ]  # fmt: skip
 
@@ -131,7 +139,7 @@ def _flags(result: Evaluation) -> list[tuple[bool | None, str | None, bool | Non
     airy = np.broadcast_to(result.traced.airy_mm, (n,))
     with np.errstate(invalid="ignore"):
         limited, fits = airy > result.coc_mm, rate_fits(fps, highest)
-    has_airy, has_rate = ~np.isnan(airy), ~np.isnan(highest)
+    has_airy, has_rate = ~np.isnan(airy + result.coc_mm), ~np.isnan(highest)
     columns = zip(
         limited.tolist(),
         has_airy.tolist(),
@@ -156,10 +164,20 @@ def _backgrounds(result: Evaluation) -> list[list[dict[str, Any]]]:
     if not result.background_mm:
         return [[] for _ in range(n)]
     points = result.request.background_m
-    columns = [column for disc in result.background_mm for column in (disc, disc / result.columns.picture_w)]
+    squeeze = result.request.lens.squeeze
+    wide = result.columns.picture_w * squeeze
+    # On the screen the disc is an oval: as high as on the sensor, narrower by the squeeze.
+    columns = [
+        column for disc in result.background_mm for column in (disc, disc / wide, disc / (squeeze * wide))
+    ]
     return [
         [
-            {"distance_m": point, "blur_mm": row[2 * k], "blur_fraction_of_width": row[2 * k + 1]}
+            {
+                "distance_m": point,
+                "blur_mm": row[3 * k],
+                "blur_fraction_of_width": row[3 * k + 1],
+                "blur_across_fraction_of_width": row[3 * k + 2],
+            }
             for k, point in enumerate(points)
         ]
         for row in plain_rows(n, *columns)

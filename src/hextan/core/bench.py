@@ -23,7 +23,7 @@ from hextan.core.kit import VERDICTS, kit_of
 from hextan.core.kit_ask import KitAsk
 from hextan.core.lens_setting import LensSetting
 from hextan.core.package import FormatInPackage, LensOnBody, Package
-from hextan.core.readout import rate_fits
+from hextan.core.speed import Highest, highest_of
 from hextan.core.viewfinder import viewfinder
 
 
@@ -93,7 +93,9 @@ def _row(
         "limited_by": here.limited_by(speed["limited_by"]),
         "answer": answer,
     }
-    row["shown"] = _shown(state, row, here, chosen)
+    highest = highest_of(here)
+    row["rate"] = {"usable_fps": highest.usable_fps, "text": highest.text}
+    row["shown"] = _shown(state, row, here, chosen, highest)
     return row
 
 
@@ -104,14 +106,16 @@ def _sharpness(here: FormatInPackage, oversampling: float | None) -> str:
     return "oversampled" if oversampling > 1.001 else "1:1"
 
 
-def _shown(state: BenchState, row: dict[str, Any], here: FormatInPackage, chosen: FormatInPackage) -> bool:
-    wanted, speed = state.ladder, row["answer"]["speed"]["max_fps"]
+def _shown(
+    state: BenchState, row: dict[str, Any], here: FormatInPackage, chosen: FormatInPackage, highest: Highest
+) -> bool:
+    wanted = state.ladder
     return not (
         (wanted.scope == "body" and here.body.id != chosen.body.id)
         or (wanted.classes and row["format_class"] not in wanted.classes)
         or (wanted.covers and row["verdict"] not in ("covers", "marginal"))
         or (wanted.oversampled and row["sharpness"] != "oversampled")
-        or (wanted.least_fps is not None and (speed is None or not rate_fits(wanted.least_fps, speed)))
+        or (wanted.least_fps is not None and not highest.reaches(wanted.least_fps))
     )
 
 

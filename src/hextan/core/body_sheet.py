@@ -13,6 +13,7 @@ from hextan.core.body_document import BodyDocument, check_body
 from hextan.core.claims import check_claims
 from hextan.core.classes import format_class
 from hextan.core.coverage import needed_circle_mm
+from hextan.core.figures import highest_rate
 from hextan.core.package import Body, FormatInPackage, Package, ScanMode
 from hextan.core.rates import rate_words
 from hextan.core.readout import rate_fits
@@ -85,7 +86,8 @@ def _formats(document: BodyDocument, package: Package) -> list[dict[str, Any]]:
     rows = []
     for i, here in enumerate(places):
         highest = highest_of(here)
-        rate = here.recording.bytes_per_second(highest.usable_fps)
+        usable = highest.usable_fps
+        rate = None if usable is None else here.recording.bytes_per_second(usable)
         w, h = float(c.recorded_w[i]), float(c.recorded_h[i])
         rows.append(
             {
@@ -103,6 +105,7 @@ def _formats(document: BodyDocument, package: Package) -> list[dict[str, Any]]:
                 "oversampling": [float(across[i]), float(down[i])],
                 "possible_fps": highest.possible_fps,
                 "limited_by": highest.limited_by,
+                "rate_text": highest.text,
                 "mb_s": None if rate is None else rate / 1e6,
                 "rates_text": here.recording.rates.words,
                 "notes": _notes(here, highest, float(across[i]), float(down[i])),
@@ -118,7 +121,7 @@ def _notes(here: FormatInPackage, highest: Highest, across: float, down: float) 
     if highest.possible_fps is not None and not rate_fits(highest.offered_fps, highest.possible_fps):
         notes.append(
             f"{rate_words(recording.rates.highest)} fps is listed, but {highest.limited_by} allows "
-            f"{highest.possible_fps:.1f}: check rows, times and limits."
+            f"{highest_rate(highest.possible_fps)}: check rows, times and limits."
         )
     if recording.map == "scale" and here.mode.method == "full" and min(across, down) < 0.999:
         notes.append(f"Upscaled: {min(across, down):.2f} samples for each pixel.")

@@ -14,7 +14,6 @@ from hextan.core.document_parts import Part, RateText
 from hextan.core.package import Body, FormatInPackage, LensOnBody, Package
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate
-from hextan.core.readout import rate_fits
 from hextan.core.speed import highest_of
 
 
@@ -46,10 +45,11 @@ def data_table(package: Package, settings: PackageSettings, ask: DataAsk) -> dic
         c.given.raster_w * c.picture_w / c.recorded_w / w, c.given.raster_h * c.picture_h / c.recorded_h / h
     )
     level = media.levelling_degrees(c.given.raster_w * ask.squeeze, c.given.raster_h, float(w), float(h))
+    recorded = dict(zip((p.recording.id for p in places), c.recorded_w.tolist(), strict=True))
     return {
         "fps": fps,
         "rows": [
-            _row(here, c, i, float(head[i]), float(level[i]), settings, fps, ask)
+            _row(here, c, i, recorded, float(head[i]), float(level[i]), settings, fps, ask)
             for i, here in enumerate(places)
         ],
     }
@@ -59,6 +59,7 @@ def _row(
     here: FormatInPackage,
     c: FormatColumns,
     i: int,
+    recorded: dict[int, float],
     headroom: float,
     level: float,
     settings: PackageSettings,
@@ -68,7 +69,6 @@ def _row(
     share_w, share_h = float(c.recorded_w[i] / c.read_w[i]), float(c.recorded_h[i] / c.read_h[i])
     samples = float(c.samples_across[i]) * share_w, float(c.samples_down[i]) * share_h
     raster = here.recording.raster
-    possible = highest_of(here).possible_fps
     rate = here.recording.bytes_per_second(fps)
     # Half a pixel of the delivery is not missing: rasters are whole pixels.
     fits = headroom >= 1 - 0.5 / min(ask.delivery)
@@ -83,29 +83,38 @@ def _row(
         "oversampling": [samples[0] / raster[0], samples[1] / raster[1]],
         "headroom_percent": 100 * (headroom - 1),
         "levelling_deg": level if np.isfinite(level) else 0.0 if fits else None,
-        "fits_rate": possible is None or bool(rate_fits(fps, possible)),
+        "fits_rate": highest_of(here).allows(fps),
         **_weights(here, settings, rate),
         "crops": _crops(here, settings, samples, rate, ask),
-        "windows": _windows(here, fps, rate, ask),
+        "windows": _windows(here, recorded, fps, rate, ask),
     }
 
 
-def _windows(here: FormatInPackage, fps: float, rate: float | None, ask: DataAsk) -> list[dict[str, Any]]:
+def _windows(
+    here: FormatInPackage, recorded_mm: dict[int, float], fps: float, rate: float | None, ask: DataAsk
+) -> list[dict[str, Any]]:
     """Each tighter window of the body against cropping this recording to the same width afterwards.
 
-    A tighter window reads and records less: it saves card and buffer, and cannot be re-framed.
+    A tighter window reads and records less: it saves card and buffer, and cannot be re-framed. What is recorded of
+    each counts, and not the window: rasters trim it, or take photosites for pixels.
+
+    Parameters
+    ----------
+    recorded_mm : width on the sensor that each format records, by its id
     """
     found = []
     for mode in here.body.modes:
-        factor = here.mode.window[0] / mode.window[0]
         alike = [
             f
             for f in mode.formats
             if f.raw == here.recording.raw and f.interlaced == here.recording.interlaced
         ]
-        if factor <= 1.001 or not alike:
+        if not alike or mode.id == here.mode.id:
             continue
         other = next((f for f in alike if f.codec == here.recording.codec), alike[0])
+        factor = recorded_mm[here.recording.id] / recorded_mm[other.id]
+        if factor <= 1.001:
+            continue
         tight = FormatInPackage(here.body, mode, other)
         there = other.bytes_per_second(fps)
         left = [round(n / factor) for n in here.recording.raster]

@@ -58,7 +58,8 @@ class _Bench:
         result, i = found.evaluation, found.index
         self.setting = found.setting
         self.coc_mm = float(result.coc_mm[i])
-        self.picture_w = float(result.columns.picture_w[i])
+        #: De-squeezed: what shares of the width are told against.
+        self.picture_w = float(result.columns.picture_w[i]) * found.setting.lens.squeeze
         self.lens = ThinLens(result.lens.focal_mm, self.coc_mm, result.request.lens.pupil_magnification)
         self.f_number = result.f_number
         #: Multiplies an f-number behind the adapters into the mark on the lens's ring.
@@ -167,7 +168,7 @@ def _aperture(bench: _Bench) -> dict[str, Any]:
     growth = 1 + bench.plane.magnification / bench.lens.pupil_magnification
     airy = float(depth.airy_disc_mm(n, bench.plane.magnification, bench.lens.pupil_magnification))
     from_t = setting.f_number is None
-    limited = airy > bench.coc_mm
+    limited = bool(airy > bench.coc_mm)
     words = [
         f"Depth goes by f/{n:.3g} behind the adapter"
         if setting.magnification != 1
@@ -339,7 +340,7 @@ def _curves(bench: _Bench) -> list[dict[str, Any]]:
     for key in _shown(bench):
         i = bench.found.order[key]
         size = float(result.columns.picture_w[i]), float(result.columns.picture_h[i])
-        coc = float(result.coc_mm[i])
+        coc, wide = float(result.coc_mm[i]), size[0] * bench.setting.lens.squeeze
         common: dict[str, Any] = {"wide_mm": size[0], "high_mm": size[1], "focal_mm": focal, "coc_mm": coc,
                                   "pupil_magnification": bench.lens.pupil_magnification}  # fmt: skip
         along = trace(distance_mm=distances * 1000, f_number=n, **common)
@@ -355,10 +356,10 @@ def _curves(bench: _Bench) -> list[dict[str, Any]]:
                 "by_distance": _limits(distances, along.near_mm, along.far_mm),
                 "by_stop": _limits(np.array(bench.stops), by_stop.near_mm, by_stop.far_mm),
                 "blur": [
-                    {"x": float(x), "percent": 100 * float(b) / size[0]}
+                    {"x": float(x), "percent": 100 * float(b) / wide}
                     for x, b in zip(behind, blur, strict=True)
                 ],
-                "blur_at_infinity": 100 * infinity / size[0],
+                "blur_at_infinity": 100 * infinity / wide,
             }
         )
     return curves

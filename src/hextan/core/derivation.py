@@ -115,6 +115,10 @@ def _crop(result: Evaluation, index: int) -> Steps:
     yield ("sum", f"Crop by {by} against {ref_w:g} × {ref_h:g} mm", symbol, numbers, f"{k:.4f}")
     yield ("sum", "Effective focal length", "f · k",
            f"{_g(result.lens.focal_mm, 2)} mm × {k:.4f}", f"{_g(result.lens.focal_mm * k, 2)} mm")  # fmt: skip
+    if result.f_number is not None:
+        n = result.f_number
+        yield ("sum", "Depth like, by the same entrance pupil f / N", "N · k",
+               f"{n:.3f} × {k:.4f}", f"f/{_g(n * k, 2)}")  # fmt: skip
 
 
 def _angle(result: Evaluation, index: int) -> Steps:

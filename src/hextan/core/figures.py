@@ -74,9 +74,9 @@ def limits(near_m: float, far_m: float | None, mark_m: float, unit: Unit) -> Lim
 
 
 def _about(before_m: float, behind_m: float, total_m: float, unit: Unit) -> Limits:
-    if unit == "ft" and total_m / _SIXTEENTHS >= _LEAST_SIXTEENTHS:
-        sides = [inches(_steps(side, 1, up=False)) for side in (before_m, behind_m)]
-        return Limits(f"−{sides[0]}", f"+{sides[1]}", "in", True)
+    steps = [_steps(side, 1, up=False) for side in (before_m, behind_m)]
+    if unit == "ft" and total_m / _SIXTEENTHS >= _LEAST_SIXTEENTHS and min(steps) > 0:
+        return Limits(f"−{inches(steps[0])}", f"+{inches(steps[1])}", "in", True)
     sides = [_some_mm(side, max(0, _digits(total_m) - 3)) for side in (before_m, behind_m)]
     return Limits(f"−{sides[0]}", f"+{sides[1]}", "mm", True)
 
@@ -128,7 +128,8 @@ def feet_and_inches(sixteenths: int) -> str:
     ('9\\' 8½"', '9\\' 8 5/16"', '0\\' 3/16"')
     """
     feet, rest = divmod(sixteenths, 192)
-    return f"{feet}' {inches(rest)}\""
+    told = inches(rest)
+    return f"{feet}' {'0' if told in _FRACTIONS.values() else ''}{told}\""
 
 
 def total_words(total_m: float | None, unit: Unit) -> str:

@@ -99,6 +99,7 @@ def _row(c: Candidates, checks: list[Check], i: int) -> dict[str, Any]:
         "body": here.body.name,
         "possible_fps": h.possible_fps,
         "limited_by": h.limited_by,
+        "rate_text": h.text,
         "oversampling": float(c.oversampling[i]),
         "picture_width_mm": float(c.columns.picture_w[i]),
         "mb_s": None if np.isnan(c.bytes_s[i]) else float(c.bytes_s[i]) / 1e6,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,9 +10,10 @@ import numpy as np
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.finder_ask import FinderAsk
 from hextan.core.finder_checks import Candidates, Check, angles_of
-from hextan.core.mounting import ways
-from hextan.core.numbers import Flags, Floats
-from hextan.core.package import Package
+from hextan.core.kit_reach import spans_where
+from hextan.core.mounting import Mounting, ways
+from hextan.core.numbers import Flags
+from hextan.core.package import Lens, Package
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate, rate_words
 from hextan.core.readout import rate_fits
@@ -19,13 +21,25 @@ from hextan.core.readout import rate_fits
 
 @dataclass(frozen=True)
 class LensOption:
-    """Another lens on a body: focal length and circle with its adapters, angles in all formats."""
+    """Another lens on a body, in one way."""
 
-    name: str
+    lens: Lens
+    way: Mounting
     body_id: int
-    focal_mm: float
-    circle_mm: float | None
-    angle_deg: Floats
+
+    @property
+    def name(self) -> str:
+        """The lens, with what stands behind it."""
+        return self.lens.name + (f" with {self.way.name}" if self.way.adapters else "")
+
+    def focals_mm(self, needed_mm: float) -> list[tuple[float, float]]:
+        """Spans of focal lengths, with adapters, at which its circle reaches what is needed (0: anything)."""
+        m, marks = self.way.magnification, self.lens.circle_marks()
+        if needed_mm <= 0:
+            return [(self.lens.focal_min_mm * m, self.lens.focal_max_mm * m)]
+        if not marks:
+            return []
+        return [(a * m, b * m) for a, b in spans_where(marks, lambda c: c * m >= needed_mm, [needed_mm / m])]
 
 
 class Changes:
@@ -78,40 +92,37 @@ class Changes:
         """Every other lens of the kit with the squeeze at hand, on each body in every way that is possible."""
         assert self.c.lens is not None
         bodies = {place.body.id: place.body for place in self.c.places}
-        options, angles = [], {}
-        for _, lens in package.lenses.values():
-            if lens.squeeze != self.c.lens.squeeze or lens.id == self.c.lens.id:
-                continue
-            for body in bodies.values():
-                for way in ways(package, lens, body):
-                    if way.verdict == "impossible":
-                        continue
-                    focal = lens.focal_min_mm * way.magnification
-                    if (lens.id, focal) not in angles:
-                        angles[lens.id, focal] = angles_of(self.c.columns, lens, focal)
-                    bare = lens.circle_at_mm(lens.focal_min_mm)
-                    circle = None if bare is None else bare * way.magnification
-                    name = lens.name + (f" with {way.name}" if way.adapters else "")
-                    options.append(LensOption(name, body.id, focal, circle, angles[lens.id, focal]))
-        return options
+        return [
+            LensOption(lens, way, body.id)
+            for _, lens in package.lenses.values()
+            if lens.squeeze == self.c.lens.squeeze and lens.id != self.c.lens.id
+            for body in bodies.values()
+            for way in ways(package, lens, body)
+            if way.verdict != "impossible"
+        ]
 
     def _other_lens(self, i: int) -> str | None:
         """The lens nearest in focal length that mounts, covers and is wide enough here."""
-        cols, ask = self.c.columns, self.ask
+        cols, ask, current = self.c.columns, self.ask, self.c.lens
+        assert current is not None
         needed = float(
             needed_circle_mm(cols.recorded_w[i], cols.recorded_h[i], cols.offset_x[i], cols.offset_y[i])
         )
-        fits = []
+        needed = needed if ask.covers is not None and ask.covers.must else 0.0
+        least = ask.angle_deg.least if ask.angle_deg is not None and ask.angle_deg.must else 0.0
+        fits: list[tuple[float, str]] = []
         for option in self.lens_options:
             if option.body_id != self.c.places[i].body.id:
                 continue
-            must_cover = ask.covers is not None and ask.covers.must
-            if must_cover and (option.circle_mm is None or option.circle_mm < needed):
-                continue
-            least = ask.angle_deg.least if ask.angle_deg is not None and ask.angle_deg.must else 0.0
-            if option.angle_deg[i] >= least:
-                fits.append((abs(np.log(option.focal_mm / self.c.focal_mm)), option.name))
-        return f"{min(fits)[1]} instead of {self.c.lens.name}" if fits and self.c.lens else None
+            for low, high in option.focals_mm(needed):
+                # As near as it comes; where that is too long, as wide as it covers.
+                for focal in (min(max(self.c.focal_mm, low), high), low):
+                    if float(angles_of(cols, option.lens, focal)[i]) >= least:
+                        at = f" at {focal / option.way.magnification:.1f} mm" if option.lens.is_zoom else ""
+                        fits.append((abs(math.log(focal / self.c.focal_mm)), option.name.replace(
+                            option.lens.name, option.lens.name + at, 1)))  # fmt: skip
+                        break
+        return f"{min(fits)[1]} instead of {current.name}" if fits else None
 
     def _larger_card(self, i: int) -> str | None:
         assert self.ask.card_minutes is not None

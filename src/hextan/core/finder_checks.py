@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
@@ -13,6 +14,7 @@ from hextan.core.angles import view_angles_deg
 from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.figures import highest_rate, margin_words
 from hextan.core.finder_ask import AtLeast, CardWish, DeliveryWish, FinderAsk, RateWish, Wish
 from hextan.core.lens_setting import LensSetting, adapters_by_id
 from hextan.core.numbers import Flags, Floats
@@ -129,7 +131,7 @@ def _fps(ask: FinderAsk, highest: list[Highest]) -> Floats:
     """The rate at which data are counted: the wanted one, or the highest usable of each format."""
     if ask.rate is not None:
         return np.full(len(highest), float(parse_rate(ask.rate.fps)))
-    return np.array([h.usable_fps for h in highest])
+    return np.array([np.nan if h.usable_fps is None else h.usable_fps for h in highest])
 
 
 def checks_of(c: Candidates, settings: PackageSettings, ask: FinderAsk) -> list[Check]:
@@ -196,8 +198,9 @@ def _rate_check(c: Candidates, wish: RateWish) -> Check:
         [h.possible_fps is None or bool(rate_fits(float(wanted), h.possible_fps)) for h in c.highest]
     )
     met = kind & offered & possible
-    usable = np.array([h.usable_fps for h in c.highest])
-    share = np.where(met, 1.0, np.where(kind, np.clip(usable / float(wanted), 0, 1) * 0.999, 0.0))
+    nearest = np.array([_nearest_fps(h, float(wanted)) for h in c.highest])
+    reached = np.minimum(nearest, float(wanted)) / np.maximum(nearest, float(wanted))
+    share = np.where(met, 1.0, np.where(kind, reached, 0.0))
     word = "interlaced" if wish.interlaced else "progressive"
 
     def has(i: int) -> str:
@@ -207,10 +210,23 @@ def _rate_check(c: Candidates, wish: RateWish) -> Check:
             return "interlaced only" if c.places[i].recording.interlaced else "progressive only"
         h = c.highest[i]
         if not possible[i]:
-            return f"{h.possible_fps:.1f} fps at most ({h.limited_by})"
+            return f"{highest_rate(h.possible_fps or 0.0)} fps at most ({h.limited_by})"
         return f"up to {rate_words(h.offered_fps)} fps offered, {rate_words(wanted)} not among them"
 
     return Check("rate", f"{rate_words(wanted)} fps {word}", wish, met, share, has)
+
+
+def _nearest_fps(highest: Highest, wanted: float) -> float:
+    """The rate nearest to a wanted one that can be chosen; 0 where none can."""
+    if highest.usable_fps is None:
+        return 0.0
+    limit = highest.usable_fps
+    ends = [
+        min(max(wanted, float(s.low)), float(s.high), limit)
+        for s in highest.rates.spans
+        if float(s.low) <= limit * (1 + 1e-9)
+    ]
+    return min(ends, key=lambda fps: abs(math.log(fps / wanted)))
 
 
 def _coverage_check(c: Candidates, wish: Wish) -> Check:
@@ -227,8 +243,8 @@ def _coverage_check(c: Candidates, wish: Wish) -> Check:
         if not known:
             return "image circle not stated"
         if met[i]:
-            return f"covers, {margin[i]:.1f} mm spare"
-        return f"circle {-margin[i]:.1f} mm short of {needed[i]:.1f} mm"
+            return margin_words(float(margin[i]))
+        return f"{margin_words(float(margin[i]))} of {needed[i]:.1f} mm"
 
     return Check("covers", "the lens covers", wish, met, share, has)
 

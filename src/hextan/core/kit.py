@@ -22,9 +22,8 @@ from hextan.core.kit_ask import KitAsk
 from hextan.core.mounting import Mounting, ways
 from hextan.core.numbers import Flags, Floats
 from hextan.core.package import FormatInPackage, Lens, LensSet, Package
-from hextan.core.readout import rate_fits
 from hextan.core.references import ReferenceWindow, named_reference
-from hextan.core.speed import highest_of
+from hextan.core.speed import Highest, highest_of
 from hextan.core.windows import crop_factors
 
 End: TypeAlias = Literal["", "wide", "long"]
@@ -64,7 +63,7 @@ class Kit:
     entries: list[KitEntry]
     places: list[FormatInPackage]
     columns: FormatColumns
-    highest_fps: Floats
+    highest: list[Highest]
     #: Picture as it lies on the sensor, and the recording.
     picture_w: Floats
     picture_h: Floats
@@ -188,7 +187,7 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
         entries=entries,
         places=places,
         columns=columns,
-        highest_fps=_kept(package, ("highest", ids), lambda: _highest(places)),
+        highest=_kept(package, ("highest", ids), lambda: [highest_of(p) for p in places]),
         picture_w=picture_w / crops,
         picture_h=picture_h / crops,
         recorded_w=columns.recorded_w / crops,
@@ -245,7 +244,7 @@ def _places(package: Package, ask: KitAsk) -> list[FormatInPackage]:
     if ask.least_fps is not None:
         least = ask.least_fps
         # What is not known to be possible does not count as fast.
-        places = [p for p in places if (f := highest_of(p).usable_fps) and bool(rate_fits(least, f))]
+        places = [p for p in places if highest_of(p).reaches(least)]
     return places
 
 
@@ -334,9 +333,10 @@ def _crops(
     return np.asarray(whole * np.where(~(circle_mm >= needed_mm), factors["short_circle"], 1.0))
 
 
-def _highest(places: list[FormatInPackage]) -> Floats:
-    found = [highest_of(p).possible_fps for p in places]
-    return np.array([np.nan if fps is None else fps for fps in found], dtype=float)
+def fastest(kit: Kit, group: list[int]) -> Highest:
+    """The column of a group on which the highest rate can be chosen."""
+    found = [kit.highest[j] for j in group]
+    return max(found, key=lambda h: (h.usable_fps or 0.0, h.possible_fps or 0.0))
 
 
 def pictures(kit: Kit) -> list[list[int]]:

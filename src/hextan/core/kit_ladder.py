@@ -7,9 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
-import numpy as np
-
-from hextan.core.kit import MARGINAL, UNKNOWN, VERDICTS, Kit, kit_of, pictures
+from hextan.core.kit import MARGINAL, UNKNOWN, VERDICTS, Kit, fastest, kit_of, pictures
 from hextan.core.kit_ask import LadderAsk
 from hextan.core.kit_matrix import reference_dict
 from hextan.core.kit_reach import Reach, angle_at, reaches, verdict_at
@@ -94,14 +92,15 @@ def _joined(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:
 
 def _picture(kit: Kit, group: list[int]) -> dict[str, Any]:
     place = kit.places[group[0]]
-    fps = kit.highest_fps[group]
+    highest = fastest(kit, group)
     return {
         "format_id": place.recording.id,
         "format_ids": [kit.places[j].recording.id for j in group],
         "names": [kit.places[j].recording.name for j in group],
         "mode": place.mode.name,
         "body": place.body.name,
-        "highest_fps": None if np.isnan(fps).all() else float(np.nanmax(fps)),
+        "highest_fps": highest.usable_fps,
+        "rate_text": highest.text,
     }
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, TypeAlias
 
 import numpy as np
 
 from hextan.core.angles import angle_of_view_deg
-from hextan.core.figures import both_units
+from hextan.core.figures import both_units, signed
 from hextan.core.kit import MARGINAL, Kit, kit_of, pictures, window_of_reference
 from hextan.core.kit_ask import MatchAsk
 from hextan.core.kit_reach import reaches, verdict_at
@@ -24,6 +24,9 @@ SAME_FIELD_PERCENT = 3.0
 
 #: A move of less than this share of the distance is not worth the walk (common practice, no source).
 SAME_PLACE = 0.02
+
+#: A focal length on the reference, and the reference's width: what the width of a field is held against.
+WidthWanted: TypeAlias = tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -49,8 +52,8 @@ class Candidate:
         return math.log(self.focal_mm / self.needed_mm)
 
     @property
-    def width_percent(self) -> float:
-        """How much more (positive) of the wanted width it shows, far away."""
+    def size_percent(self) -> float:
+        """How much more (positive) of the wanted field it shows, far away, by the chosen dimension."""
         return 100 * (self.needed_mm / self.focal_mm - 1)
 
 
@@ -107,7 +110,7 @@ def kit_match(package: Package, ask: MatchAsk) -> dict[str, Any]:
     whole = {"width": on.width_mm, "height": on.height_mm, "diagonal": on.diagonal_mm}[on.by]
     m = float(magnification_from_sensor(ask.focal_mm, ask.subject_m * 1000))
     field_mm = whole / m if math.isfinite(m) else None
-    rows = [_row(kit, group, ask, whole, field_mm) for group in pictures(kit)]
+    rows = [_row(kit, group, ask, (ask.focal_mm, on.width_mm), whole, field_mm) for group in pictures(kit)]
     rows.sort(key=_rank)
     return {
         "wanted": {
@@ -126,14 +129,12 @@ def kit_match(package: Package, ask: MatchAsk) -> dict[str, Any]:
 def _rank(row: dict[str, Any]) -> tuple[Any, ...]:
     near = row["nearest"]
     return (
-        (near is None, not near["covers"], round(abs(near["width_percent"]), 9))
-        if near
-        else (True, True, 0.0)
+        (near is None, not near["covers"], round(abs(near["size_percent"]), 9)) if near else (True, True, 0.0)
     )
 
 
 def _row(
-    kit: Kit, group: list[int], ask: MatchAsk, whole_mm: float, field_mm: float | None
+    kit: Kit, group: list[int], ask: MatchAsk, wide: WidthWanted, whole_mm: float, field_mm: float | None
 ) -> dict[str, Any]:
     j = group[0]
     place = kit.places[j]
@@ -156,17 +157,19 @@ def _row(
         "mode": place.mode.name,
         "body": place.body.name,
         "needed_mm": float(needed[spherical[0]]) if spherical else None,
-        "nearest": None if best is None else told(kit, j, best),
-        "simplest": None if best is None else _simplest(kit, j, found, best),
-        "neighbours": [] if best is None else [told(kit, j, c) for c in neighbours(found, best)],
-        "not_covering": None if nearer is None else told(kit, j, nearer),
+        "nearest": None if best is None else told(kit, j, best, wide),
+        "simplest": None if best is None else _simplest(kit, j, found, best, wide),
+        "neighbours": [] if best is None else [told(kit, j, c, wide) for c in neighbours(found, best)],
+        "not_covering": None if nearer is None else told(kit, j, nearer, wide),
         "move": None
         if best is None
         else _move(kit, best, ask, float(size[best.entry]) * best.smaller, field_mm),
     }
 
 
-def _simplest(kit: Kit, column: int, found: list[Candidate], best: Candidate) -> dict[str, Any] | None:
+def _simplest(
+    kit: Kit, column: int, found: list[Candidate], best: Candidate, wide: WidthWanted
+) -> dict[str, Any] | None:
     """The nearest lens that needs neither reducer nor extender, where the nearest of all does."""
     body = kit.places[column].body.id
 
@@ -176,7 +179,7 @@ def _simplest(kit: Kit, column: int, found: list[Candidate], best: Candidate) ->
     if plain(best):
         return None
     other = next((c for c in found if c.covers and plain(c)), None)
-    return None if other is None else told(kit, column, other)
+    return None if other is None else told(kit, column, other, wide)
 
 
 def neighbours(found: list[Candidate], best: Candidate) -> list[Candidate]:
@@ -191,8 +194,14 @@ def neighbours(found: list[Candidate], best: Candidate) -> list[Candidate]:
     ]
 
 
-def told(kit: Kit, column: int, c: Candidate) -> dict[str, Any]:
-    """Describe a candidate with its errors."""
+def told(kit: Kit, column: int, c: Candidate, wanted: WidthWanted | None = None) -> dict[str, Any]:
+    """Describe a candidate with its errors: by the chosen dimension, and by the width where that is another.
+
+    Parameters
+    ----------
+    wanted : focal length whose width on the reference is wanted, and that width; without it the chosen dimension
+        is the width
+    """
     entry = kit.entries[c.entry]
     way = entry.by_body[kit.places[column].body.id]
     wide = float(kit.picture_w[c.entry, column]) * entry.lens.squeeze * c.smaller
@@ -208,11 +217,18 @@ def told(kit: Kit, column: int, c: Candidate) -> dict[str, Any]:
         "needed_mm": c.needed_mm,
         "error_mm": c.focal_mm - c.needed_mm,
         "error_deg": angles[0] - angles[1],
-        "width_percent": c.width_percent,
-        "same": abs(c.width_percent) <= SAME_FIELD_PERCENT,
+        "size_percent": c.size_percent,
+        "width_percent": c.size_percent if wanted is None else _width_percent(c, wide, wanted),
+        "same": abs(c.size_percent) <= SAME_FIELD_PERCENT,
         "covers": c.covers,
         "marginal": verdict_at(kit, c.entry, column, c.focal_mm) == MARGINAL,
     }
+
+
+def _width_percent(c: Candidate, wide_mm: float, wanted: WidthWanted) -> float:
+    """How much more of the wanted width it shows, far away."""
+    focal_mm, width_mm = wanted
+    return 100 * (wide_mm / c.focal_mm * focal_mm / width_mm - 1)
 
 
 def _move(
@@ -252,11 +268,15 @@ def _words(rows: list[dict[str, Any]], ask: MatchAsk) -> list[str]:
     good = [r for r in rows if r["nearest"] and r["nearest"]["covers"] and r["nearest"]["same"]]
     if not rows:
         return ["There is no recording format to look in."]
-    head = f"{len(good)} of {len(rows)} pictures have it within {SAME_FIELD_PERCENT:g} % of the width."
+    by = ask.on.by
+    head = f"{len(good)} of {len(rows)} pictures have it within {SAME_FIELD_PERCENT:g} % of the {by}."
     best = rows[0]["nearest"]
     if best is None or not best["covers"]:
         return [head, "No lens of the kit can be put on and covers in any of these formats."]
     via = f" with {best['via']}" if best["via"] else ""
     setting = f" at {best['set_mm']:.1f} mm" if best["zoom"] else ""
     near = f"{best['lens']}{setting}{via} in {rows[0]['names'][0]} of {rows[0]['body']}"
-    return [head, f"Nearest: {near}, {best['width_percent']:+.1f} % of the width."]
+    off = f"{signed(best['size_percent'], 1, nothing=0.005)} % of the {by}"
+    if abs(best["width_percent"] - best["size_percent"]) >= 0.05:
+        off += f" ({signed(best['width_percent'], 1)} % of the width)"
+    return [head, f"Nearest: {near}, {off}."]

@@ -9,7 +9,7 @@ import numpy as np
 from hextan.core.answer import plain_rows
 from hextan.core.classes import format_class
 from hextan.core.coverage import CORNERS, Corner, dark_corners
-from hextan.core.kit import SHORT, VERDICTS, Kit, class_columns, kit_of, pictures
+from hextan.core.kit import SHORT, VERDICTS, Kit, class_columns, fastest, kit_of, pictures
 from hextan.core.kit_ask import MatrixAsk
 from hextan.core.mounting import why_not
 from hextan.core.numbers import Floats
@@ -53,8 +53,7 @@ def reference_dict(kit: Kit) -> dict[str, Any]:
 
 def _column(kit: Kit, group: list[int], by_class: bool) -> dict[str, Any]:
     j, c = group[0], kit.columns
-    place, highest = kit.places[j], kit.highest_fps[group]
-    known = highest[~np.isnan(highest)]
+    place, highest = kit.places[j], fastest(kit, group)
     return {
         "format_id": place.recording.id,
         "format_ids": [kit.places[k].recording.id for k in group],
@@ -65,7 +64,8 @@ def _column(kit: Kit, group: list[int], by_class: bool) -> dict[str, Any]:
         "format_class": format_class(float(np.hypot(c.recorded_w[j], c.recorded_h[j]))),
         "recorded_mm": [float(c.recorded_w[j]), float(c.recorded_h[j])],
         "picture_mm": [float(c.picture_w[j]), float(c.picture_h[j])],
-        "highest_fps": float(known.max()) if len(known) else None,
+        "highest_fps": highest.usable_fps,
+        "rate_text": highest.text,
     }
 
 

@@ -30,6 +30,7 @@ from hextan.core.exposure import (
 from hextan.core.light import LEAST_LUX, MOST_LUX, LampKind, Light
 from hextan.core.mounting import Mounting
 from hextan.core.package import Body, Package
+from hextan.core.speed import highest_of
 from hextan.core.stops import stops_of_lens
 
 #: Offered where a body states no sensitivities (an assumption, and told as one).
@@ -301,11 +302,10 @@ def _next(solved: Balance) -> str:
 
 def _rates(found: BenchResult, state: BenchState, base_fps: float) -> list[dict[str, Any]]:
     """What rates cost at the same angle; those of the format, and the usual ones up to its limit."""
-    highest = float(found.evaluation.highest_fps[found.index])
-    limit = math.inf if math.isnan(highest) else highest
+    highest = highest_of(found.chosen)
     rates = sorted({*_COST_RATES, base_fps, state.fps})
     return [
-        {"fps": fps, "stops": float(rate_cost_stops(fps, base_fps)), "possible": fps <= limit * 1.001}
+        {"fps": fps, "stops": float(rate_cost_stops(fps, base_fps)), "possible": highest.allows(fps)}
         for fps in rates
         if fps >= base_fps * 0.999
     ]

@@ -14,7 +14,8 @@ from hextan.core import angles
 from hextan.core.columns import METHODS
 from hextan.core.computation import Evaluation
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners
-from hextan.core.readout import rate_fits
+from hextan.core.figures import highest_rate, margin_words, share_words
+from hextan.core.readout import BY_A_HAIR, rate_fits
 
 #: Close up, this loss of light (a third of a stop) is worth a note.
 CLOSE_UP_STOPS = 1 / 3
@@ -27,6 +28,7 @@ CODES: dict[str, str] = {
     "coverage_short": "The image circle does not reach every corner of the recording.",
     "coverage_marginal": "The image circle covers with less than 2 % to spare.",
     "rate_too_high": "The wanted frame rate is above what this format reaches.",
+    "rate_just": "The wanted frame rate is above the limit by less than 0.1 %, which is how limits are printed: try it.",
     "binned": "Photosites are averaged before recording, which costs sharpness.",
     "skipped": "Photosites are left out, which costs sharpness and brings moire.",
     "upscaled": "The raster has more pixels than were sampled.",
@@ -104,8 +106,8 @@ def _coverage_notes(noted: Noted) -> None:
     for i in np.flatnonzero(margin < result.needed_mm * MARGINAL_SHARE).tolist():
         if margin[i] >= 0:
             text = (
-                f"The image circle covers with only {margin[i]:.1f} mm to spare, and makers measure circles "
-                "differently: test it before the shoot."
+                f"The image circle {margin_words(float(margin[i]))}, and makers measure circles differently: test it "
+                "before the shoot."
             )
             noted.rows[i].append(_note("warn", "coverage_marginal", text))
             continue
@@ -113,10 +115,10 @@ def _coverage_notes(noted: Noted) -> None:
             circle, float(c.recorded_w[i]), float(c.recorded_h[i]), float(c.offset_x[i]), float(c.offset_y[i])
         )
         which = "all four corners" if len(dark) == 4 else ", ".join(dark)
-        share = 100 * float(result.dark[i])
-        told = f"{share:.1f} %" if share >= 0.05 else "less than 0.1 %"
+        share = float(result.dark[i])
         text = (
-            f"The {circle:.1f} mm circle is {-margin[i]:.1f} mm short: {which} dark, {told} of the recording. "
+            f"The {circle:.1f} mm circle is {margin_words(float(margin[i]))}: {which} dark, {share_words(share)} of the "
+            "recording. "
             "Take a smaller window or a lens with a larger circle."
         )
         noted.rows[i].append(_note("stop", "coverage_short", text))
@@ -130,10 +132,22 @@ def _speed_notes(noted: Noted) -> None:
         limit = "the readout" if result.by_readout[i] else "the stated limit"
         fields = " The sensor must be scanned at the field rate." if c.given.interlaced[i] else ""
         text = (
-            f"{c.given.fps[i]:g} frames a second are wanted, and {limit} allows {result.highest_fps[i]:.4g}.{fields} "
+            f"{c.given.fps[i]:g} frames a second are wanted, and {limit} allows "
+            f"{highest_rate(float(result.highest_fps[i]))}.{fields} "
             "Take a lower rate or a window with fewer rows."
         )
         noted.rows[i].append(_note("stop", "rate_too_high", text))
+    with np.errstate(invalid="ignore"):
+        just = (c.given.fps > result.highest_fps * (1 + BY_A_HAIR)) & rate_fits(
+            c.given.fps, result.highest_fps
+        )
+    for i in np.flatnonzero(just).tolist():
+        what = "the readout takes" if result.by_readout[i] else "the stated limit leaves"
+        text = (
+            f"{c.given.fps[i]:.5g} frames a second need {1000 / c.given.fps[i]:.3f} ms a frame, and {what} "
+            f"{1000 / result.highest_fps[i]:.3f}: possible by a hair; try it."
+        )
+        noted.rows[i].append(_note("warn", "rate_just", text))
 
 
 def _pixel_notes(noted: Noted, oversampling: Any, headroom: Any) -> None:
@@ -147,7 +161,12 @@ def _pixel_notes(noted: Noted, oversampling: Any, headroom: Any) -> None:
             text = f"Softened, and open to moire: one photosite in {across} across and {down} down is read."
             noted.rows[i].append(_note("warn", "skipped", text))
     for i in np.flatnonzero(oversampling < 1 - ONE_TO_ONE).tolist():
-        text = f"Upscaled: {oversampling[i]:.2f} samples for each recorded pixel. Switch the crop off or record smaller."
+        cure = (
+            "Switch the crop off or record smaller"
+            if given.crop[i] > 1
+            else "Record smaller, or take a larger window"
+        )
+        text = f"Upscaled: {oversampling[i]:.2f} samples for each recorded pixel. {cure}."
         noted.rows[i].append(_note("warn", "upscaled", text))
     for i in np.flatnonzero(headroom < 1 - ONE_TO_ONE).tolist():
         text = f"The delivery asks for more pixels than are recorded: {headroom[i]:.2f} recorded for each delivered."

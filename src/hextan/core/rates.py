@@ -129,6 +129,24 @@ class RateSet:
     def __contains__(self, rate: Fraction) -> bool:
         return any(rate in span for span in self.spans)
 
+    def highest_within(self, limit_fps: float) -> float | None:
+        """The highest offered rate that is no higher than a limit; None where all are.
+
+        >>> RateSet.parse(["24", "25", "60"]).highest_within(42.7), RateSet.parse(["1-60"]).highest_within(42.7)
+        (25.0, 42.7)
+        """
+        ends = [min(float(s.high), limit_fps) for s in self.spans if float(s.low) <= limit_fps]
+        return max(ends, default=None)
+
+    def offers(self, fps: float) -> bool:
+        """Whether a rate given as a decimal is offered, as it is printed: 23.976 is 24000/1001.
+
+        >>> RateSet.parse(["24000/1001", "25"]).offers(23.976)
+        True
+        """
+        grain = 2e-5 * fps
+        return any(float(s.low) - grain <= fps <= float(s.high) + grain for s in self.spans)
+
     def nearest(self, rate: Fraction) -> Fraction:
         """The offered rate nearest to a wanted one.
 

@@ -11,6 +11,8 @@ import numpy as np
 from hextan.core.numbers import Flags, Floats, Real
 
 #: Printed limits are rounded ("30" for 29.97): rates that agree this well are the same.
+#: A wanted rate that is nearer to the limit than this is the same, printed otherwise (23.976 is 24000/1001).
+BY_A_HAIR = 2e-5
 RATE_TOLERANCE = 1e-3
 
 

@@ -6,10 +6,8 @@ from functools import partial
 from operator import mul
 from typing import Any
 
-import numpy as np
-
 from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.kit import Kit, kit_of, pictures
+from hextan.core.kit import Kit, fastest, kit_of, pictures
 from hextan.core.kit_ask import SlowAsk
 from hextan.core.kit_match import candidates, size_of, told
 from hextan.core.kit_reach import reaches
@@ -85,14 +83,15 @@ def _row(
         for r in reaches(fast, k, j)
         if r.covers
     ]
-    fps = fast.highest_fps[j]
+    highest = fastest(fast, group)
     return {
         "format_id": place.recording.id,
         "format_ids": [fast.places[k].recording.id for k in group],
         "names": [fast.places[k].recording.name for k in group],
         "mode": place.mode.name,
         "body": place.body.name,
-        "highest_fps": None if np.isnan(fps) else float(fps),
+        "highest_fps": highest.usable_fps,
+        "rate_text": highest.text,
         "kept": kept,
         "widest_mm": (widest := min(usable, default=None)),
         "text": _missing(lines, widest),

@@ -12,11 +12,12 @@ from typing import Any
 
 import numpy as np
 
+from hextan.core.figures import rate_words
 from hextan.core.numbers import Floats, Real, positive
 from hextan.core.package import Body, FormatInPackage, Package, ScanMode
 from hextan.core.package_settings import MOVEMENTS, PackageSettings
-from hextan.core.rates import parse_rate
-from hextan.core.readout import frame_time_us, rate_fits
+from hextan.core.rates import RateSet, parse_rate
+from hextan.core.readout import RATE_TOLERANCE, frame_time_us, rate_fits
 
 #: Points of a sensor's curve in the plot.
 CURVE_STEPS = 48
@@ -75,18 +76,40 @@ def rows_for_rate(fps: Real, row_time_us: Real, overhead_us: Real = 0.0) -> Floa
 
 @dataclass(frozen=True)
 class Highest:
-    """The highest rate of a format: what is possible, what binds it, what the body offers."""
+    """The highest rate of a format: what its menu offers, and what readout, codec or card allow.
+
+    One rule for every filter and question: what counts is what can be chosen on the camera.
+    """
 
     possible_fps: float | None
     limited_by: str | None
-    offered_fps: float
+    rates: RateSet
 
     @property
-    def usable_fps(self) -> float:
-        """The highest offered rate, as far as it is possible."""
-        if self.possible_fps is None or rate_fits(self.offered_fps, self.possible_fps):
+    def offered_fps(self) -> float:
+        """The highest rate on the menu."""
+        return float(self.rates.highest)
+
+    @property
+    def usable_fps(self) -> float | None:
+        """The highest rate on the menu that is possible; None where none of them is."""
+        if self.possible_fps is None:
             return self.offered_fps
-        return self.possible_fps
+        return self.rates.highest_within(self.possible_fps / (1 - RATE_TOLERANCE))
+
+    def reaches(self, fps: float) -> bool:
+        """Whether so many frames a second, or more, can be chosen."""
+        return self.usable_fps is not None and bool(rate_fits(fps, self.usable_fps))
+
+    def allows(self, fps: float) -> bool:
+        """Whether just this rate can be chosen."""
+        possible = self.possible_fps is None or bool(rate_fits(fps, self.possible_fps))
+        return possible and self.rates.offers(fps)
+
+    @property
+    def text(self) -> str:
+        """What can be chosen, and what allows more or less: 30 (readout 42.7)."""
+        return rate_words(self.usable_fps, self.possible_fps, self.limited_by)
 
 
 def readout_fps(mode: ScanMode) -> float | None:
@@ -100,11 +123,11 @@ def highest_of(here: FormatInPackage) -> Highest:
     """Work out the highest rate of a recording format."""
     readout = readout_fps(here.mode)
     limits = ({} if readout is None else {"readout": readout}) | here.stated_limits
-    offered = float(here.recording.rates.highest)
+    rates = here.recording.rates
     if not limits:
-        return Highest(None, None, offered)
+        return Highest(None, None, rates)
     bound = min(limits, key=lambda name: limits[name])
-    return Highest(limits[bound] / (2 if here.recording.interlaced else 1), bound, offered)
+    return Highest(limits[bound] / (2 if here.recording.interlaced else 1), bound, rates)
 
 
 def speed_table(package: Package, settings: PackageSettings) -> dict[str, Any]:
@@ -171,12 +194,13 @@ def _best(body: Body, mode: ScanMode, interlaced: bool) -> dict[str, Any] | None
     ]
     if not found:
         return None if interlaced or mode.formats else _bare(mode)
-    best, recording = max(found, key=lambda pair: (pair[0].usable_fps, pair[0].possible_fps or 0.0))
+    best, recording = max(found, key=lambda pair: (pair[0].usable_fps or 0.0, pair[0].possible_fps or 0.0))
     return {
         "possible_fps": best.possible_fps,
         "limited_by": best.limited_by,
         "offered_fps": best.offered_fps,
         "usable_fps": best.usable_fps,
+        "text": best.text,
         "format_id": recording.id,
         "format": recording.name,
     }
@@ -194,6 +218,7 @@ def _bare(mode: ScanMode) -> dict[str, Any] | None:
         "limited_by": name,
         "offered_fps": None,
         "usable_fps": known[name],
+        "text": rate_words(None, known[name], name),
         "format_id": None,
         "format": None,
     }
@@ -216,7 +241,8 @@ def _wanted(
     """Whether the wanted rate is reached; on a body with free windows, which window would reach it."""
     if progressive is None:
         return None
-    fits = bool(rate_fits(wanted, progressive["usable_fps"]))
+    usable = progressive["usable_fps"]
+    fits = usable is not None and bool(rate_fits(wanted, usable))
     window = None
     if body.free_windows and mode.row_time_us is not None:
         rows = int(rows_for_rate(wanted, mode.row_time_us, mode.overhead_us)) * mode.sampling[1]
@@ -243,6 +269,6 @@ def _curves(body: Body) -> list[dict[str, Any]]:
         rows = np.linspace(least, body.photosites[1], CURVE_STEPS)
         fps = 1e6 / frame_time_us(rows / step, row_time, overhead)
         points = np.column_stack((rows * body.pitch_um / 1000, fps)).tolist()
-        every = "" if step == 1 else f", every {step} rows one"
+        every = "" if step == 1 else f", skips {step - 1} of {step} rows"
         curves.append({"body_id": body.id, "name": f"{body.name}{every}", "points": points})
     return curves

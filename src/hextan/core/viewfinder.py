@@ -85,7 +85,6 @@ class _Frame:
         self.picture = one(c.picture_w) * lens.squeeze, one(c.picture_h)
         self.kept = 1.0 - one(c.given.protect)
         self.circle_mm = result.lens.image_circle_mm
-        self.picture_on_sensor_w = one(c.picture_w)
 
     def project(self, z_mm: float, right_mm: Floats, up_mm: Floats) -> Floats:
         """Project points at a distance z from the entrance pupil: (P, 2), x right and y down."""
@@ -179,7 +178,7 @@ def _drawn(
         "parts": [{"part": part, "points": np.round(points, 4).tolist()} for part, points in parts],
         "at": at.tolist(),
         "blur": blur,
-        "blur_share": None if blur is None else blur["height"] / frame.picture_on_sensor_w,
+        "blur_share": None if blur is None else blur["height"] / frame.picture[0],
         "sharp": None if blur is None or np.isnan(coc_mm) else bool(blur["height"] <= coc_mm * (1 + 1e-9)),
         "size_ratio": subject_z / z if subject_z > 0 else None,
         "height_share": high / ph,

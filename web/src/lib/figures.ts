@@ -1,0 +1,167 @@
+/**
+ * How figures are shown: limits to the safe side, and no figure that hides what is judged. The same rules as
+ * `src/hextan/core/figures.py`; tests/fixtures/figures.json holds both.
+ */
+import type { Unit } from './types'
+
+/** Totals below this are told about the mark, metres. */
+const ABOUT_THE_MARK_M = 0.025
+/** A margin below this is "just" covered or "just" short, mm. */
+const JUST_MM = 0.05
+/** What rounding in a computation leaves, in units of the last digit shown. */
+const GRAIN = 1e-6
+const SIXTEENTH_M = 0.0254 / 16
+/** From so many sixteenths of an inch on, the steps in which feet and inches are told. */
+const STEPS: readonly (readonly [least: number, step: number])[] = [
+  [80, 8],
+  [40, 4],
+  [20, 2],
+  [0, 1],
+]
+const LEAST_SIXTEENTHS = 10
+const FRACTIONS: Record<number, string> = { 4: '¼', 8: '½', 12: '¾' }
+
+/** Near and far limits as they are shown; `about` tells them about the mark, with their signs. */
+export interface Limits {
+  near: string
+  far: string
+  unit: string
+  about: boolean
+}
+
+const steps = (metres: number, step: number, up: boolean) => {
+  const scaled = metres / (SIXTEENTH_M * step)
+  return up ? Math.ceil(scaled - GRAIN) : Math.floor(scaled + GRAIN)
+}
+const stepFor = (totalM: number) =>
+  STEPS.find(([least]) => totalM / SIXTEENTH_M >= least)?.[1] ?? 1
+
+function rounded(value: number, digits: number, up: boolean): string {
+  const scaled = value * 10 ** digits
+  const whole = up ? Math.ceil(scaled - GRAIN) : Math.floor(scaled + GRAIN)
+  return (whole / 10 ** digits).toFixed(digits)
+}
+
+/** Decimals of a metre that give two significant digits of a total; at least centimetres. */
+const digitsFor = (totalM: number) =>
+  Math.max(2, 1 - Math.floor(Math.log10(Math.max(totalM, 1e-9)) + 1e-12))
+
+/** Millimetres rounded down, with more digits rather than as nothing. */
+function someMm(metres: number, least: number): string {
+  let digits = least
+  while (metres > 0 && digits < 9 && Math.floor(metres * 1000 * 10 ** digits + GRAIN) === 0) digits += 1
+  return rounded(metres * 1000, digits, false)
+}
+
+/** Sixteenths of an inch as inches: 1 5/16. */
+export function inches(sixteenths: number): string {
+  const whole = Math.floor(sixteenths / 16)
+  const rest = sixteenths % 16
+  if (!rest) return String(whole)
+  const sign = FRACTIONS[rest]
+  if (sign) return `${whole || ''}${sign}`
+  let [over, under] = [rest, 16]
+  while (over % 2 === 0) [over, under] = [over / 2, under / 2]
+  return `${whole ? `${whole} ` : ''}${over}/${under}`
+}
+
+/** Sixteenths of an inch as feet and inches: 9' 6½". */
+export function feetAndInches(sixteenths: number): string {
+  const told = inches(sixteenths % 192)
+  const bare = Object.values(FRACTIONS).includes(told)
+  return `${Math.floor(sixteenths / 192)}' ${bare ? '0' : ''}${told}"`
+}
+
+/** Depth limits: at least two significant digits of the total, near rounded up and far down; null is infinity. */
+export function limits(nearM: number, farM: number | null, markM: number, unit: Unit): Limits {
+  const total = farM === null ? Infinity : farM - nearM
+  if (farM !== null && total < ABOUT_THE_MARK_M) return about(markM - nearM, farM - markM, total, unit)
+  if (unit === 'm') {
+    const digits = farM === null ? 2 : digitsFor(total)
+    const far = farM === null ? '∞' : rounded(farM, digits, false)
+    return { near: rounded(nearM, digits, true), far, unit: 'm', about: false }
+  }
+  const step = farM === null ? 8 : stepFor(total)
+  const near = feetAndInches(steps(nearM, step, true) * step)
+  const far = farM === null ? '∞' : feetAndInches(steps(farM, step, false) * step)
+  return { near, far, unit: '', about: false }
+}
+
+function about(beforeM: number, behindM: number, totalM: number, unit: Unit): Limits {
+  const sixteenths = [steps(beforeM, 1, false), steps(behindM, 1, false)] as const
+  if (unit === 'ft' && totalM / SIXTEENTH_M >= LEAST_SIXTEENTHS && Math.min(...sixteenths) > 0)
+    return { near: `−${inches(sixteenths[0])}`, far: `+${inches(sixteenths[1])}`, unit: 'in', about: true }
+  const digits = Math.max(0, digitsFor(totalM) - 3)
+  return { near: `−${someMm(beforeM, digits)}`, far: `+${someMm(behindM, digits)}`, unit: 'mm', about: true }
+}
+
+/** Both limits with their unit: 2.42 – 3.96 m, or −6 / +6 mm about the mark. */
+export const limitsText = (shown: Limits) =>
+  `${shown.near}${shown.about ? ' / ' : ' – '}${shown.far}${shown.unit ? ` ${shown.unit}` : ''}`
+
+/** One limit with its unit where it is not told by signs: −6 mm, 2.42 m, 9' 6". */
+export const withUnit = (text: string, shown: Limits) =>
+  text === '∞' || !shown.unit ? text : `${text} ${shown.unit}`
+
+/** A total depth, rounded down: at least two significant digits; null is infinity. */
+export function totalText(totalM: number | null, unit: Unit): string {
+  if (totalM === null) return '∞'
+  if (unit === 'ft' && totalM / SIXTEENTH_M >= LEAST_SIXTEENTHS) {
+    const step = stepFor(totalM)
+    const told = steps(totalM, step, false) * step
+    return told >= 192 ? feetAndInches(told) : `${inches(told)}"`
+  }
+  return totalM >= 0.1
+    ? `${rounded(totalM, 2, false)} m`
+    : `${someMm(totalM, Math.max(0, digitsFor(totalM) - 3))} mm`
+}
+
+/** A distance with its unit, to the nearest: centimetres or half inches; near ones in millimetres or sixteenths. */
+export function distanceText(metres: number, unit: Unit): string {
+  if (unit === 'm')
+    return metres >= 0.1 ? `${metres.toFixed(2)} m` : `${(metres * 1000).toFixed(metres >= 0.01 ? 0 : 1)} mm`
+  const sixteenths = Math.round(metres / SIXTEENTH_M)
+  if (sixteenths < LEAST_SIXTEENTHS) return distanceText(metres, 'm')
+  if (sixteenths < 80) return `${inches(sixteenths)}"`
+  return feetAndInches(Math.round(metres / SIXTEENTH_M / 8) * 8)
+}
+
+/** A limit on the rate, rounded down: what is printed can be had. */
+export function highestRate(fps: number): string {
+  const nearest = Math.round(fps * 1.001) / 1.001
+  if (fps > 10 && Math.abs(fps - nearest) <= 6e-4 && Math.abs(fps - Math.round(fps)) > 1e-9)
+    return String(Math.floor(nearest * 1000) / 1000)
+  let digits = 1
+  while (digits < 6 && Math.floor(fps * 10 ** digits + GRAIN) === 0) digits += 1
+  return rounded(fps, digits, false).replace(/\.0$/, '')
+}
+
+function told(value: number, least: number): string {
+  let digits = least
+  while (digits < 9 && Number(value.toFixed(digits)) === 0) digits += 1
+  return value.toFixed(digits)
+}
+
+/** A figure whose sign is judged: more digits rather than a zero, no sign where it is nothing. */
+export function signed(value: number, digits: number, nothing = 0): string {
+  if (Math.abs(value) <= nothing) return (0).toFixed(digits)
+  return `${value > 0 ? '+' : '−'}${told(Math.abs(value), digits)}`
+}
+
+/** By how much a circle covers or is short. */
+export function marginText(marginMm: number): string {
+  const size = Math.abs(marginMm)
+  if (size < 1e-9) return 'just covers'
+  if (size < JUST_MM)
+    return marginMm > 0 ? `just covers, ${told(size, 2)} mm spare` : `just short, by ${told(size, 2)} mm`
+  if (marginMm > 0)
+    return `covers, ${size >= 0.1 ? rounded(size, 1, false) : size.toFixed(2)} mm spare`
+  return `${rounded(size, 1, true)} mm short`
+}
+
+/** A crop that has to be taken: rounded up, with enough digits to differ from none. */
+export function cropText(factor: number): string {
+  let digits = 2
+  while (digits < 9 && factor > 1 && Number(rounded(factor - 1, digits, false)) === 0) digits += 1
+  return `×${rounded(factor, digits, true)}`
+}
