@@ -100,6 +100,8 @@ class ComparedRow(Shape):
     unit: Unit
     values: list[float | None]
     infinite: list[bool]
+    #: As the core writes it, where limits are shown to the safe side.
+    texts: list[str | None]
     differs: list[bool]
 
 

@@ -65,7 +65,9 @@ def bench_view(
         "kit": _lens_choices(package, state),
         "suited": _suited(rows, setting),
         "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m, state.movement_m),
-        "viewfinder": viewfinder(result, index, state.scene, state.subject_m, float(result.coc_mm[index])),
+        "viewfinder": viewfinder(
+            result, index, state.scene, state.subject_m, float(result.coc_mm[index]), state.unit
+        ),
         "window_map": window_map(result, index, chosen.body, chosen.mode),
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
     }
@@ -209,7 +211,7 @@ def _subject_link(state: BenchState, result: Evaluation, index: int) -> dict[str
     if state.focus_m is not None and state.focus_m != state.subject_m:
         off = state.focus_m - state.subject_m
         side = "behind" if off > 0 else "in front of"
-        told = f"Focus {both_units(abs(off))} {side} the subject"
+        told = f"Focus {both_units(abs(off), state.unit)} {side} the subject"
         if sharp is not None:
             blur = f"its blur is {disc / coc:.1f} circles of confusion"
             text = (

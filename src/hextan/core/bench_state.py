@@ -30,6 +30,10 @@ class BenchReference(_Part):
     by: By = "width"
 
 
+#: A movement of less than this is none, metres.
+LEAST_MOVEMENT_M = 0.001
+
+
 class BenchDelivery(_Part):
     """The picture on the screen; without an aspect it is as recorded."""
 

@@ -13,7 +13,7 @@ from hextan.core.comparison import Column, Comparison
 from hextan.core.coverage import MARGINAL_SHARE
 from hextan.core.errors import Fault, HextanError, InvalidInputError
 from hextan.core.exposure import Balance, Settings, balance
-from hextan.core.figures import both_units
+from hextan.core.figures import both_units, distance_words
 from hextan.core.mounting import Mounting, ways
 from hextan.core.package import Body, Lens, Package
 from hextan.core.setups import Setup, setup_of, size_of
@@ -345,8 +345,9 @@ def _advice(
         away = optics.focal_mm * (1 + m) ** 2 / m
         by = (away - optics.distance_mm) / 1000
         told.append(
-            f"With {best.setup.found.setting.lens.name} the field is exact from {both_units(away / 1000)}, "
-            f"{abs(by):.2f} m {'farther away' if by > 0 else 'nearer'}; {_perspective_words(optics, away)}."
+            f"With {best.setup.found.setting.lens.name} the field is exact from {both_units(away / 1000, comparison.unit)}, "
+            f"{distance_words(abs(by), comparison.unit)} {'farther away' if by > 0 else 'nearer'}; "
+            f"{_perspective_words(optics, away)}."
         )
     if best.depth_stops > GOOD_STOPS:
         setting = best.setup.found.setting

@@ -10,14 +10,17 @@ from typing import Any, Literal, TypeAlias
 from hextan.core.cases import BLUR_PARTS, DEPTH_PARTS, Optics, Share, in_case, shares
 from hextan.core.comparison import CASES, Case, Comparison
 from hextan.core.contract import Coc, CocByDiagonal, CocEye, CocFixed, CocPhotosite, CocPixel
+from hextan.core.distances import Unit as LengthUnit
 from hextan.core.drawings import coverage_verdict
 from hextan.core.errors import HextanError, InvalidInputError
+from hextan.core.figures import distance_words, limits, total_words
 from hextan.core.mounting import ways
 from hextan.core.package import Body, Package
 from hextan.core.setups import Setup, behind_lens_of, in_its_case, scene_before, setup_of
+from hextan.core.speed import highest_of
 from hextan.core.viewfinder import EARS_M, NOSE_M, viewfinder
 
-Unit: TypeAlias = Literal["m", "mm", "um", "deg", "percent", "stops", "ratio", "px", "fps"]
+Unit: TypeAlias = Literal["m", "mm", "um", "deg", "percent", "stops", "ratio", "px", "fps", "stop", "mp"]
 #: Rules under which the question of the bigger sensor is answered.
 RULES: dict[str, Coc] = {
     "picture diagonal / 1500": CocByDiagonal(),
@@ -39,6 +42,8 @@ class Row:
     unit: Unit
     same: float
     get: Callable[[Setup, Setup], float | None]
+    #: How the core writes it, where a limit is shown to the safe side.
+    text: Callable[[Setup, LengthUnit], str] | None = None
 
 
 def _or_none(value: float) -> float | None:
@@ -70,6 +75,36 @@ def _behind(s: Setup, first: Setup) -> float | None:
 
 def _blur(s: Setup, first: Setup) -> float | None:
     return None if s.optics is None else 100 * s.optics.blur_share
+
+
+def _limit(s: Setup, unit: LengthUnit, which: Literal["near", "far"]) -> str:
+    """A depth limit as it is shown: near rounded up and far down."""
+    near, far = (s.one(getattr(s.found.evaluation.traced, f"{n}_mm")) / 1000 for n in ("near", "far"))
+    mark = s.state.focus_m or s.state.subject_m
+    told = limits(near, None if math.isinf(far) else far, mark, unit)
+    text = told.near if which == "near" else told.far
+    return text if text == "∞" or not told.unit else f"{text} {told.unit}"
+
+
+def _total(s: Setup, unit: LengthUnit) -> str:
+    total = 0.0 if s.optics is None else s.optics.total_depth_mm / 1000
+    return total_words(None if math.isinf(total) else total, unit)
+
+
+def _like(s: Setup, first: Setup) -> float | None:
+    """The stop on the reference that gives the same depth at the same field: the same entrance pupil."""
+    n = s.found.evaluation.f_number
+    return None if n is None else n * float(s.found.evaluation.crop[0])
+
+
+def _megapixels(s: Setup, first: Setup) -> float | None:
+    c = s.found.evaluation.columns
+    shown = c.picture_w[0] * c.picture_h[0] / (c.recorded_w[0] * c.recorded_h[0])
+    return float(c.given.raster_w[0] * c.given.raster_h[0] * shown / 1e6)
+
+
+def _highest(s: Setup, first: Setup) -> float | None:
+    return highest_of(s.found.chosen).usable_fps
 
 
 def _depth(s: Setup, first: Setup) -> float | None:
@@ -121,9 +156,10 @@ ROWS: tuple[Row, ...] = (
     Row("behind", "Size of a thing that far again behind", "percent", 0.01, _behind),
     Row("face", "A face's nose over its ears", "ratio", 0.01, _face),
     Row("stretch", "Stretch at the picture's edge", "ratio", 0.01, _stretch),
-    Row("near", "Near limit", "m", 0.005, _traced("near_mm", 1000)),
-    Row("far", "Far limit", "m", 0.005, _traced("far_mm", 1000)),
-    Row("depth", "In focus, total", "m", SAME_SHARE, _depth),
+    Row("near", "Near limit", "m", 0.005, _traced("near_mm", 1000), lambda s, u: _limit(s, u, "near")),
+    Row("far", "Far limit", "m", 0.005, _traced("far_mm", 1000), lambda s, u: _limit(s, u, "far")),
+    Row("depth", "In focus, total", "m", SAME_SHARE, _depth, _total),
+    Row("like", "Depth like, on the reference", "stop", SAME_SHARE, _like),
     Row("coc", "Circle of confusion", "um", 0.005, lambda s, first: _or_none(s.coc_mm * 1000)),
     Row("blur", "Blur at infinity, of the width", "percent", SAME_SHARE, _blur),
     Row("pupil", "Entrance pupil, f/N", "mm", SAME_SHARE,
@@ -133,7 +169,8 @@ ROWS: tuple[Row, ...] = (
     Row("gathered", "Light gathered, against the first", "stops", 0.1, _gathered),
     Row("pixels", "Recorded pixels across the picture", "px", 0.005, _pixels),
     Row("oversampling", "Oversampled", "ratio", 0.005, _oversampling),
-    Row("fps", "Highest rate", "fps", 0.005, lambda s, first: _or_none(float(s.found.evaluation.highest_fps[0]))),
+    Row("megapixels", "Recorded megapixels of the picture", "mp", 0.005, _megapixels),
+    Row("fps", "Highest rate", "fps", 0.005, _highest, lambda s, u: highest_of(s.found.chosen).text),
 )  # fmt: skip
 #: What each row belongs to, for the summary of what matches.
 _SUBJECTS = {
@@ -171,7 +208,7 @@ def compare_view(package: Package, comparison: Comparison) -> dict[str, Any]:
         except HextanError as error:
             shown.append(other)
             problems.append(error.message)
-    rows = [_row(row, shown) for row in ROWS]
+    rows = [_row(row, shown, comparison.unit) for row in ROWS]
     return {
         "case": comparison.case,
         "cases": [{"case": case, "name": name} for case, name in CASES.items()],
@@ -210,7 +247,7 @@ def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, pr
     notes += [note["text"] for note in setting.notes] if not s.virtual else []
     close = setting.lens.close_focus_m
     if close is not None and s.state.subject_m < close * (1 - 1e-9):
-        notes.append(f"{setting.lens.name} focuses no closer than {close:g} m.")
+        notes.append(f"{setting.lens.name} focuses no closer than {distance_words(close, comparison.unit)}.")
     if not s.virtual:
         notes += s.exposing.notes
     return {
@@ -231,7 +268,7 @@ def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, pr
         "ways": _ways(package, chosen.body),
         "coverage": coverage_verdict(circle, needed),
         "dark_share": None if circle is None else float(evaluation.dark[0]),
-        "viewfinder": viewfinder(evaluation, 0, scene, s.state.subject_m, s.coc_mm),
+        "viewfinder": viewfinder(evaluation, 0, scene, s.state.subject_m, s.coc_mm, comparison.unit),
         "notes": list(dict.fromkeys(notes)),
     }
 
@@ -245,7 +282,7 @@ def _ways(package: Package, body: Body) -> list[dict[str, Any]]:
     return told
 
 
-def _row(row: Row, shown: list[Setup]) -> dict[str, Any]:
+def _row(row: Row, shown: list[Setup], unit: LengthUnit) -> dict[str, Any]:
     first = shown[0]
     values = [row.get(s, first) for s in shown]
     return {
@@ -254,6 +291,10 @@ def _row(row: Row, shown: list[Setup]) -> dict[str, Any]:
         "unit": row.unit,
         "values": [None if v is None or math.isinf(v) else v for v in values],
         "infinite": [v is not None and math.isinf(v) for v in values],
+        "texts": [
+            None if row.text is None or v is None else row.text(s, unit)
+            for s, v in zip(shown, values, strict=True)
+        ],
         "differs": [_differs(row, values[0], v) for v in values],
     }
 

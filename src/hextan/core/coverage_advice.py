@@ -14,6 +14,7 @@ from typing import Any
 from hextan.core.circles import covering_from
 from hextan.core.columns import columns_of
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners, largest_window_mm, needed_circle_mm
+from hextan.core.figures import crop_words, margin_words, stops_words
 from hextan.core.kit import UNKNOWN, Kit, kit_of
 from hextan.core.kit_ask import KitAsk
 from hextan.core.kit_reach import reaches
@@ -84,7 +85,7 @@ def advice(
     if circle >= needed * (1 + MARGINAL_SHARE):
         return []
     if circle >= needed:
-        return [_option("nothing", f"It covers with {circle - needed:.2f} mm to spare. {MARGINAL_TEXT}", 0.0)]
+        return [_option("nothing", f"It {margin_words(circle - needed)}. {MARGINAL_TEXT}", 0.0)]
     found = [
         *_picture_only(circle, lies),
         *_set_otherwise(setting, lies),
@@ -134,7 +135,7 @@ def _set_otherwise(setting: LensSetting, lies: Lies) -> list[dict[str, Any]]:
     marked = next((stop for stop in MARKED if stop >= at * (1 - 1e-9)), at)
     marks = "T" if lens.t_stop is not None else "f/"
     lost = stops_between(setting.stop, marked)
-    text = f"Stop down to {marks}{marked:g}: from {marks}{at:.1f} on the circle covers. It costs {lost:.1f} stops of light."
+    text = f"Stop down to {marks}{marked:g}: from {marks}{at:.1f} on the circle covers. It costs {stops_words(lost)} of light."
     return [_option("stop", text, lost, stop=marked)]
 
 
@@ -151,7 +152,7 @@ def _in_camera(
         left = circle - float(needed_circle_mm(w, h, *lies.offset))
         if left < 0:
             continue
-        text = f"Switch {crop.name} on: ×{factor:g} tighter, and {left:.1f} mm to spare."
+        text = f"Switch {crop.name} on: ×{factor:g} tighter, and it {margin_words(left)}."
         options.append(_option("crop", text, _field_cost(factor), crop_ids=[*ask.crop_ids, crop.id]))
     return options
 
@@ -210,8 +211,8 @@ def _extender(
             continue
         dark = way.stops_lost - Mounting(setting.adapters).stops_lost
         text = (
-            f"Put {way.name} on: ×{grows:.2f} tighter, {dark:.1f} stops darker, and "
-            f"{bare * way.magnification - lies.needed_mm:.1f} mm to spare."
+            f"Put {way.name} on: ×{grows:.2f} tighter, {stops_words(dark)} darker, and "
+            f"it {margin_words(bare * way.magnification - lies.needed_mm)}."
         )
         options.append(_option("adapter", text, dark + _field_cost(grows), adapter_ids=list(way.key)))
     return options[:1]
@@ -269,7 +270,7 @@ def _correct(circle: float, lies: Lies) -> dict[str, Any]:
     if math.isinf(factor):
         text = "Nothing can be done afterwards: not even the middle of this window is lit."
         return _option("correct", text, 100.0)
-    text = f"Accept it: crop ×{factor:.2f} afterwards, or brighten {where}, where detail is missing and noise shows."
+    text = f"Accept it: crop {crop_words(factor)} afterwards, or brighten {where}, where detail is missing and noise shows."
     return _option("correct", text, _field_cost(factor))
 
 

@@ -65,7 +65,8 @@ class ThinLens:
         """
         q_near = plane.z_mm / (near_mm - plane.origin_mm) - 1
         q_far = 1 - plane.z_mm / (far_mm - plane.origin_mm)
-        return max(q_near, q_far) * self.focal_mm * plane.magnification / self.coc_mm
+        # Limits that are the same to the last digit ask for no depth at all: for the widest stop there is.
+        return max(q_near, q_far, 1e-12) * self.focal_mm * plane.magnification / self.coc_mm
 
     def limits(self, plane: Plane, f_number: float) -> tuple[float, float]:
         """Near and far limit from the sensor plane; far is `inf` from the hyperfocal distance on."""

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from hextan.core import depth
 from hextan.core.bench_result import BenchResult, compute_bench
-from hextan.core.bench_state import BenchState
+from hextan.core.bench_state import LEAST_MOVEMENT_M, BenchState
 from hextan.core.chain import trace
 from hextan.core.contract import Metres
 from hextan.core.depth_answers import (
@@ -24,7 +24,7 @@ from hextan.core.depth_answers import (
 )
 from hextan.core.document_parts import Part
 from hextan.core.errors import InvalidInputError
-from hextan.core.figures import both_units
+from hextan.core.figures import both_units, span_words
 from hextan.core.mounting import mounting_of
 from hextan.core.numbers import Floats
 from hextan.core.package import Package
@@ -69,6 +69,9 @@ class _Bench:
         self.stops = [] if self.setting.widest is None else stops_of_lens(self.setting.widest)
         focus = state.focus_m or state.subject_m
         self.plane = self.lens.focused(focus * 1000.0)
+
+    def both(self, metres: float | None) -> str:
+        return "infinity" if metres is None else both_units(metres, self.state.unit)
 
     def mark(self, value: float) -> str:
         return f"{self.setting.marks}{value:.3g}"
@@ -118,7 +121,7 @@ def depth_view(package: Package, asked: DepthAsk) -> dict[str, Any]:
         "rule": _rule(bench),
         "aperture": _aperture(bench),
         "hold": None if unknown else _hold(bench, asked),
-        "movement": None if unknown or not asked.state.movement_m else _movement(bench),
+        "movement": None if unknown or asked.state.movement_m < LEAST_MOVEMENT_M else _movement(bench),
         "softness": None if unknown else _softness(bench, asked),
         "most": None if unknown else _most(bench),
         "curves": [] if unknown else _curves(bench),
@@ -202,7 +205,7 @@ def _hold(bench: _Bench, asked: DepthAsk) -> dict[str, Any]:
     except InvalidInputError as error:
         return _NOTHING | {"text": error.message, "next": None}
     told = bench.answer(plane, exact, narrower=True)
-    wanted = f"from {both_units(asked.hold_near_m)} to {_far_words(asked.hold_far_m)}"
+    wanted = f"from {bench.both(asked.hold_near_m)} to {bench.both(asked.hold_far_m)}"
     return (
         told
         | _words(bench, told, f"holds {wanted}")
@@ -214,7 +217,7 @@ def _movement(bench: _Bench) -> dict[str, Any]:
     state = bench.state
     near = max(state.subject_m - state.movement_m / 2, 0.001)
     far = state.subject_m + state.movement_m / 2
-    words = f"holds the movement from {both_units(near)} to {both_units(far)}"
+    words = f"holds the movement from {bench.both(near)} to {bench.both(far)}"
     found: dict[str, Any] = {}
     for name in ("kept", "best"):
         try:
@@ -235,22 +238,19 @@ def _movement(bench: _Bench) -> dict[str, Any]:
 
 
 def _words(bench: _Bench, told: dict[str, Any], what: str) -> dict[str, str]:
-    exact, focus = bench.mark(told["exact"]), both_units(told["focus_m"])
+    exact, focus = bench.mark(told["exact"]), bench.both(told["focus_m"])
     if told["too_close"]:
-        close = both_units(bench.setting.lens.close_focus_m or 0.0)
+        close = bench.both(bench.setting.lens.close_focus_m or 0.0)
         return {"text": f"Focus would have to be at {focus}, and this lens focuses no closer than {close}."}
     if told["holds_open"]:
         return {"text": f"Wide open, {bench.mark(bench.stops[0])} at {focus}, it {what} (exactly {exact})."}
     if told["mark"] is None:
         last = bench.mark(bench.stops[-1])
-        far = _far_words(told["far_m"])
-        return {"text": f"No stop of this lens {what}: it would take {exact}. {last} at {focus} holds from "
-                        f"{both_units(told['near_m'])} to {far}."}  # fmt: skip
+        span = span_words(told["near_m"], told["far_m"], told["focus_m"], bench.state.unit)
+        return {
+            "text": f"No stop of this lens {what}: it would take {exact}. {last} at {focus} holds {span}."
+        }
     return {"text": f"{bench.mark(told['mark'])} at {focus} {what} (exactly {exact})."}
-
-
-def _far_words(metres: float | None) -> str:
-    return "infinity" if metres is None else both_units(metres)
 
 
 def _next_for_depth(bench: _Bench, told: dict[str, Any], near: float, far: float) -> str | None:
@@ -271,7 +271,7 @@ def _next_for_depth(bench: _Bench, told: dict[str, Any], near: float, far: float
             wider = lens.focal_max_mm / bench.setting.focal_mm
             return (
                 f"{lens.name} at {lens.focal_max_mm:g} mm holds it at {bench.mark(exact * bench.to_mark)}, focused at "
-                f"{both_units(plane.distance_mm / 1000)}; its field is {1 / wider:.2f} times as wide. Or step back: "
+                f"{bench.both(plane.distance_mm / 1000)}; its field is {1 / wider:.2f} times as wide. Or step back: "
                 "depth grows with distance."
             )
     return "Step back, or take a shorter lens: no lens of the kit holds it from here."
@@ -280,7 +280,7 @@ def _next_for_depth(bench: _Bench, told: dict[str, Any], near: float, far: float
 def _softness(bench: _Bench, asked: DepthAsk) -> dict[str, Any]:
     wanted_mm = asked.softness_percent / 100 * bench.picture_w
     point = math.inf if asked.background_m is None else asked.background_m * 1000
-    where = "at infinity" if asked.background_m is None else f"at {both_units(asked.background_m)}"
+    where = "at infinity" if asked.background_m is None else f"at {bench.both(asked.background_m)}"
     try:
         exact = stop_for_softness(bench.lens, bench.plane, point, wanted_mm)
     except InvalidInputError as error:
@@ -303,7 +303,7 @@ def _next_for_softness(bench: _Bench, wanted_mm: float) -> str:
     widest_n = bench.stops[0] / bench.to_mark
     away = distance_for_softness(bench.lens, bench.plane, widest_n, wanted_mm)
     if away is not None:
-        return f"Wide open a background {both_units(away / 1000)} away would be so soft."
+        return f"Wide open a background {bench.both(away / 1000)} away would be so soft."
     return "No background is far enough at this distance: go closer, or take a longer lens or a wider stop."
 
 
@@ -313,8 +313,8 @@ def _most(bench: _Bench) -> dict[str, Any]:
     near, _ = bench.lens.limits(plane, bench.f_number)
     focus = plane.distance_mm / 1000
     text = (
-        f"At {bench.mark(bench.setting.stop or 0)} most is sharp focused at {both_units(focus)}: "
-        f"from {both_units(near / 1000)} to infinity."
+        f"At {bench.mark(bench.setting.stop or 0)} most is sharp focused at {bench.both(focus)}: "
+        f"{span_words(near / 1000, None, focus, bench.state.unit)}."
     )
     return {"focus_m": focus, "near_m": near / 1000, "text": text}
 

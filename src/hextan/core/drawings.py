@@ -12,9 +12,10 @@ from typing import Any
 import numpy as np
 
 from hextan.core import angles, coverage
+from hextan.core.bench_state import LEAST_MOVEMENT_M
 from hextan.core.computation import Evaluation
-from hextan.core.distances import METRES
-from hextan.core.figures import both_units
+from hextan.core.distances import METRES, Unit
+from hextan.core.figures import both_units, distance_words
 from hextan.core.package import Body, ScanMode
 
 #: Breadth and depth of shoulders and breadth of a head, seen from above, in metres (common practice,
@@ -38,7 +39,7 @@ def plan_extent_m(subject_m: float, focus_m: float, far_m: float | None) -> floa
     )
 
 
-def ticks(extent_m: float, unit: str, most: int = 8) -> list[dict[str, float]]:
+def ticks(extent_m: float, unit: Unit, most: int = 8) -> list[dict[str, float]]:
     """Place marks along the axis, on round figures of the unit.
 
     Returns
@@ -90,7 +91,7 @@ def plan_view(
     shown: dict[int, int],
     chosen_index: int,
     subject_m: float,
-    unit: str,
+    unit: Unit,
     extent_m: float | None = None,
     movement_m: float = 0.0,
 ) -> dict[str, Any]:
@@ -127,12 +128,14 @@ def plan_view(
             for key, index in shown.items()
         ],
         "person_m": PERSON_M,
-        "movement": movement(subject_m, movement_m, at(t.near_mm), far) if movement_m > 0 else None,
+        "movement": movement(subject_m, movement_m, at(t.near_mm), far, unit)
+        if movement_m >= LEAST_MOVEMENT_M
+        else None,
     }
 
 
 def movement(
-    subject_m: float, movement_m: float, near_m: float | None, far_m: float | None
+    subject_m: float, movement_m: float, near_m: float | None, far_m: float | None, unit: Unit = "m"
 ) -> dict[str, Any]:
     """Tell whether the depth holds a subject that moves back and forth; a far limit of None is infinity.
 
@@ -140,13 +143,13 @@ def movement(
     Moving from 2.80 m (9' 2") to 3.20 m (10' 6"): soft in front, by 0.10 m.
     """
     nearest, farthest = max(subject_m - movement_m / 2, 0.0), subject_m + movement_m / 2
-    told = f"Moving from {both_units(nearest)} to {both_units(farthest)}: "
+    told = f"Moving from {both_units(nearest, unit)} to {both_units(farthest, unit)}: "
     if near_m is None:
         return {"from_m": nearest, "to_m": farthest, "holds": None, "text": f"{told}no depth is known."}
     in_front = max(near_m - nearest, 0.0)
     behind = 0.0 if far_m is None else max(farthest - far_m, 0.0)
     soft = [
-        f"{side}, by {amount:.2f} m"
+        f"{side}, by {distance_words(amount, unit)}"
         for side, amount in (("in front", in_front), ("behind", behind))
         if amount > 1e-9
     ]

@@ -156,7 +156,9 @@ def distance_words(metres: float, unit: Unit) -> str:
     ('2.97 m', '9\\' 9"', '47 mm', '1 7/8"')
     """
     if unit == "m":
-        return f"{metres:.2f} m" if metres >= 0.1 else f"{metres * 1000:.{0 if metres >= 0.01 else 1}f} mm"
+        return (
+            f"{metres:.2f} m" if metres >= 0.1 else f"{_told(metres * 1000, 0 if metres >= 0.01 else 1)} mm"
+        )
     sixteenths = round(metres / _SIXTEENTHS)
     if sixteenths < _LEAST_SIXTEENTHS:
         return distance_words(metres, "m")
@@ -240,7 +242,7 @@ def signed(value: float, digits: int, nothing: float = 0.0) -> str:
 
 
 def _told(value: float, digits: int) -> str:
-    while digits < 9 and float(f"{value:.{digits}f}") == 0:
+    while digits < 9 and value != 0 and float(f"{value:.{digits}f}") == 0:
         digits += 1
     return f"{value:.{digits}f}"
 

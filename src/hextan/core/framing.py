@@ -6,7 +6,7 @@ import math
 from typing import Any
 
 from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.figures import both_units, share_words
+from hextan.core.figures import both_units, distance_words, share_words
 from hextan.core.kit import VERDICTS, Kit, kit_of, pictures
 from hextan.core.kit_ask import FieldAsk, FramingWish, Room
 from hextan.core.kit_match import SAME_FIELD_PERCENT, candidates, neighbours, size_of, told
@@ -275,12 +275,12 @@ def _binds(
     ask: FieldAsk,
 ) -> list[str]:
     """Say what limits a chain: close focus, the room, the image circle."""
-    lens = kit.entries[i].lens
+    lens, unit = kit.entries[i].lens, ask.unit
     binds = []
 
     def field_at(metres: float) -> str:
         m = float(magnification_from_sensor(focal_mm, metres * 1000))
-        return f"{size / m / 1000:.2f} m" if math.isfinite(m) else "no picture"
+        return distance_words(size / m / 1000, unit) if math.isfinite(m) else "no picture"
 
     nearest = max(lens.close_focus_m or 0.0, 4 * focal_mm / 1000)
     if distance_m < nearest * (1 - 1e-9):
@@ -290,7 +290,8 @@ def _binds(
             else "optics (four focal lengths)"
         )
         binds.append(
-            f"{lens.name}: {what} binds at {both_units(nearest)}; the {by} there is {field_at(nearest)}, not {wanted_m:.2f} m. "
+            f"{lens.name}: {what} binds at {both_units(nearest, unit)}; the {by} there is {field_at(nearest)}, not "
+            f"{distance_words(wanted_m, unit)}. "
             "Take a longer lens or a tighter format."
         )
     longest = _longest_m(ask.room)
@@ -298,7 +299,7 @@ def _binds(
         m = size / (wanted_m * 1000)
         needed = longest * 1000 * m / (1 + m) ** 2
         binds.append(
-            f"The room binds: {both_units(distance_m)} is needed and {both_units(longest)} is left before the wall behind the "
+            f"The room binds: {both_units(distance_m, unit)} is needed and {both_units(longest, unit)} is left before the wall behind the "
             f"camera; the {by} there is {field_at(longest)}. A lens of {needed:.1f} mm would do it from there."
         )
     if VERDICTS[verdict_at(kit, i, j, focal_mm)] == "short":

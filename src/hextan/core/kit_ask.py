@@ -8,6 +8,7 @@ from pydantic import Field
 
 from hextan.core.bench_state import BenchDelivery, BenchReference, Id
 from hextan.core.contract import FocalMm, Fps, Metres, Stop
+from hextan.core.distances import Unit
 from hextan.core.document_parts import Part
 
 
@@ -23,8 +24,10 @@ class KitAsk(Part):
     format_ids: Annotated[list[Id], Field(max_length=5000)] | None = None
     #: Only formats that reach this rate.
     least_fps: Fps | None = None
-    #: How lenses are put on: each body by the least trouble, or also by every other way.
+    #: How lenses are mounted: on each body the simplest way, or also in every other way.
     mounted: Literal["simplest", "every"] = "simplest"
+    #: The unit that comes first in sentences.
+    unit: Unit = "m"
 
 
 class MatrixAsk(KitAsk):

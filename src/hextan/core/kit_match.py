@@ -246,7 +246,7 @@ def _move(
     ratio = (s / (s + behind)) / (before / (before + behind))
     by = distance / 1000 - ask.subject_m
     close = entry.lens.close_focus_m
-    way = f"{both_units(abs(by))} {'back' if by > 0 else 'nearer'}"
+    way = f"{both_units(abs(by), ask.unit)} {'back' if by > 0 else 'nearer'}"
     text = "The camera can stay."
     if 0.005 <= abs(by) < SAME_PLACE * ask.subject_m:
         text = f"The camera can stay; {way} would be exact."
@@ -254,13 +254,13 @@ def _move(
         text = f"{way} makes the field exact"
         size = 100 * (ratio - 1)
         text += (
-            f"; what stands {both_units(ask.background_m)} behind is then {abs(size):.1f} % {'larger' if size > 0 else 'smaller'} "
+            f"; what stands {both_units(ask.background_m, ask.unit)} behind is then {abs(size):.1f} % {'larger' if size > 0 else 'smaller'} "
             "against the subject."
             if abs(size) >= 0.05
             else "."
         )
     if close is not None and distance / 1000 < close:
-        text = f"{text} But the lens does not focus nearer than {both_units(close)}."
+        text = f"{text} But the lens does not focus nearer than {both_units(close, ask.unit)}."
     return {"distance_m": distance / 1000, "by_m": by, "background_ratio": ratio, "text": text}
 
 

@@ -12,6 +12,7 @@ import numpy as np
 
 from hextan.core import angles, depth
 from hextan.core.computation import Evaluation
+from hextan.core.distances import Unit
 from hextan.core.figures import both_units
 from hextan.core.numbers import Floats
 from hextan.core.scene import Scene, SceneObject, middle_m, outlines_m
@@ -26,7 +27,7 @@ _SUBJECT = "subject"
 
 
 def viewfinder(
-    result: Evaluation, index: int, scene: Scene, subject_m: float, coc_mm: float
+    result: Evaluation, index: int, scene: Scene, subject_m: float, coc_mm: float, unit: Unit = "m"
 ) -> dict[str, Any]:
     """Lay out the finder picture of one format.
 
@@ -36,6 +37,7 @@ def viewfinder(
     scene : what stands before the camera
     subject_m : distance of the subject from the sensor plane
     coc_mm : circle of confusion of the format
+    unit : which comes first in sentences
 
     Returns
     -------
@@ -53,7 +55,7 @@ def viewfinder(
         "horizon_blur": frame.blur(np.inf),
         "projection": frame.projection,
         "objects": drawn,
-        "perspective": _perspective(frame, scene, subject_m),
+        "perspective": _perspective(frame, scene, subject_m, unit),
     }
 
 
@@ -186,7 +188,7 @@ def _drawn(
     }
 
 
-def _perspective(frame: _Frame, scene: Scene, subject_m: float) -> dict[str, Any]:
+def _perspective(frame: _Frame, scene: Scene, subject_m: float, unit: Unit) -> dict[str, Any]:
     """Say what the camera's place does: sizes behind the subject, and the depth of a face."""
     z = subject_m - frame.origin_mm / 1000.0
     behind = [o for o in scene.objects if o.distance_m > subject_m + 0.005 and z > 0]
@@ -202,8 +204,8 @@ def _perspective(frame: _Frame, scene: Scene, subject_m: float) -> dict[str, Any
     caution = None
     if face is not None and subject_m < scene.face_caution_m:
         caution = (
-            f"At {both_units(subject_m)} the nose of a face is drawn {100 * (face - 1):.0f} % larger than its ears: "
-            f"faces look stretched nearer than {both_units(scene.face_caution_m)}. Step back and take a longer lens "
+            f"At {both_units(subject_m, unit)} the nose of a face is drawn {100 * (face - 1):.0f} % larger than its ears: "
+            f"faces look stretched nearer than {both_units(scene.face_caution_m, unit)}. Step back and take a longer lens "
             "for the same field; only distance changes this."
         )
     return {"pupil_to_subject_m": z, "face_ratio": face, "caution": caution, "words": words}

@@ -1,4 +1,5 @@
 /** The ladder's columns: what each shows, how it sorts, and whether it is shown at first. */
+import { limits, marginText, totalText, withUnit } from './figures'
 import * as format from './format'
 import type { FormatPlace, LadderRow, Unit } from './types'
 
@@ -23,7 +24,7 @@ function column(key: string, title: string, about: string, first: boolean, sortB
 /** A distance of the answer, in the unit of the page. */
 const metres = (pick: (row: LadderRow) => number | null): [Sort, Text] => [
   pick,
-  (row, _, unit) => format.distance(pick(row), unit),
+  (row, _, unit) => format.distanceWithUnit(pick(row), unit),
 ]
 
 export const COLUMNS: Column[] = [
@@ -85,18 +86,18 @@ export const COLUMNS: Column[] = [
   column(
     'near',
     'Near',
-    'Near limit of depth, from the sensor plane',
+    'Near limit of depth, from the sensor plane; rounded up',
     true,
-    ...metres((r) => r.answer.depth.near_m),
+    (r) => r.answer.depth.near_m,
+    (r, _, unit) => limitText(r, 'near', unit),
   ),
   column(
     'far',
     'Far',
-    'Far limit of depth, from the sensor plane',
+    'Far limit of depth, from the sensor plane; rounded down',
     true,
     (r) => r.answer.depth.far_m ?? Number.MAX_VALUE,
-    (r, _, unit) =>
-      r.answer.depth.near_m == null ? format.NONE : format.farLimit(r.answer.depth.far_m, unit),
+    (r, _, unit) => limitText(r, 'far', unit),
   ),
   column(
     'depth',
@@ -104,12 +105,15 @@ export const COLUMNS: Column[] = [
     'Depth of field, on a scale shared by all rows',
     true,
     (r) => r.answer.depth.total_m ?? Number.MAX_VALUE,
-    (r, _, unit) =>
-      r.answer.depth.near_m == null
-        ? format.NONE
-        : r.answer.depth.total_m == null
-          ? '∞'
-          : format.distanceWithUnit(r.answer.depth.total_m, unit),
+    (r, _, unit) => (r.answer.depth.near_m == null ? format.NONE : totalText(r.answer.depth.total_m, unit)),
+  ),
+  column(
+    'like',
+    'Depth like',
+    'The stop on the reference that gives the same depth at the same field: the same entrance pupil',
+    true,
+    (r) => r.answer.equivalent.f_number,
+    (r) => depthLike(r),
   ),
   column(
     'hyperfocal',
@@ -143,10 +147,10 @@ export const COLUMNS: Column[] = [
   column(
     'rate',
     'Max fps',
-    'Highest frame rate, frames a second; what binds it is in the derivation',
+    'Highest rate that can be chosen, frames a second; in brackets what the readout or another limit allows',
     true,
-    (r) => r.answer.speed.max_fps,
-    (r) => format.highestRate(r.answer.speed.max_fps),
+    (r) => r.rate.usable_fps,
+    (r) => r.rate.text,
   ),
   column(
     'readout',
@@ -163,6 +167,17 @@ export const COLUMNS: Column[] = [
     true,
     (r) => r.answer.pixels.oversampling,
     (r) => format.ratio(r.answer.pixels.oversampling),
+  ),
+  column(
+    'megapixels',
+    'Megapixels',
+    'Of the recording, and of what the delivered picture shows of it',
+    false,
+    (r) => r.answer.pixels.picture_megapixels,
+    (r) =>
+      r.answer.pixels.recorded_megapixels == null
+        ? format.NONE
+        : `${r.answer.pixels.recorded_megapixels.toFixed(1)}, ${(r.answer.pixels.picture_megapixels ?? 0).toFixed(1)}`,
   ),
   column(
     'headroom',
@@ -189,15 +204,31 @@ export const COLUMNS: Column[] = [
 export function coverageWords(row: LadderRow): string {
   const margin = row.answer.coverage.margin_mm
   if (margin == null) return 'not stated'
-  if (row.verdict === 'short') return `short by ${format.mm(-margin)} mm`
-  if (row.verdict === 'marginal') return `marginal, ${format.mm(margin)} mm`
-  return `covers, ${format.mm(margin)} mm spare`
+  const text = marginText(margin)
+  return row.verdict === 'marginal' ? text.replace(/^covers,/, 'just covers,') : text
+}
+
+/** "f/3.0": the stop on the reference format with the same depth at the same field. */
+export function depthLike(row: LadderRow): string {
+  const { f_number, t_stop } = row.answer.equivalent
+  if (f_number == null) return t_stop == null ? format.NONE : `T${format.aperture(t_stop)}`
+  return `f/${format.aperture(f_number)}`
+}
+
+/** A depth limit with its unit; tiny totals about the mark. */
+function limitText(row: LadderRow, which: 'near' | 'far', unit: Unit): string {
+  const { near_m, far_m } = row.answer.depth
+  const mark = row.answer.subject_distance_m
+  if (near_m == null || mark == null) return format.NONE
+  const shown = limits(near_m, far_m, mark, unit)
+  return withUnit(shown[which], shown)
 }
 
 const SHORT_WORDS: Record<string, string> = {
   mount: 'does not mount',
   close_focus: 'nearer than close focus',
   rate_too_high: 'rate out of reach',
+  rate_just: 'rate by a hair',
   beyond_projection: 'beyond the projection',
   binned: 'softened: binned',
   skipped: 'softened: lines skipped',

@@ -1,8 +1,10 @@
 /** How the rows of a comparison are written. */
-import { degrees, distanceWithUnit, mm, NONE, percent } from './format'
+import { aperture, degrees, distanceWithUnit, highestRate, mm, NONE, percent, stops } from './format'
 import type { ComparedRow, Unit } from './types'
 
 export function comparedText(row: ComparedRow, index: number, unit: Unit): string {
+  const written = row.texts[index]
+  if (written != null) return written
   if (row.infinite[index]) return '∞'
   const value = row.values[index]
   if (value == null) return NONE
@@ -18,13 +20,17 @@ export function comparedText(row: ComparedRow, index: number, unit: Unit): strin
     case 'percent':
       return `${value.toFixed(value < 10 ? 2 : 1)} %`
     case 'stops':
-      return `${Math.abs(value) < 0.05 ? '' : value > 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`
+      return stops(value)
     case 'ratio':
       return `${value.toFixed(3)}×`
     case 'px':
       return String(Math.round(value))
     case 'fps':
-      return `${value.toFixed(1)} fps`
+      return `${highestRate(value)} fps`
+    case 'stop':
+      return `f/${aperture(value)}`
+    case 'mp':
+      return `${value.toFixed(1)} MP`
   }
 }
 

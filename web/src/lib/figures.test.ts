@@ -1,5 +1,5 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import fixture from '../../../tests/fixtures/figures.json'
 import * as figures from './figures'
 import type { Unit } from './types'
 
@@ -13,7 +13,7 @@ interface Cases {
   margin: { margin_mm: number; shown: string }[]
 }
 // The core's own tests are held to the same file.
-const cases = JSON.parse(readFileSync('../tests/fixtures/figures.json', 'utf8')) as Cases
+const cases = fixture as unknown as Cases
 
 describe('figures are shown as the core shows them', () => {
   it.each(cases.limits)('limits $near_m to $far_m in $unit', (c) =>

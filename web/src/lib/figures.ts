@@ -33,8 +33,7 @@ const steps = (metres: number, step: number, up: boolean) => {
   const scaled = metres / (SIXTEENTH_M * step)
   return up ? Math.ceil(scaled - GRAIN) : Math.floor(scaled + GRAIN)
 }
-const stepFor = (totalM: number) =>
-  STEPS.find(([least]) => totalM / SIXTEENTH_M >= least)?.[1] ?? 1
+const stepFor = (totalM: number) => STEPS.find(([least]) => totalM / SIXTEENTH_M >= least)?.[1] ?? 1
 
 function rounded(value: number, digits: number, up: boolean): string {
   const scaled = value * 10 ** digits
@@ -43,8 +42,7 @@ function rounded(value: number, digits: number, up: boolean): string {
 }
 
 /** Decimals of a metre that give two significant digits of a total; at least centimetres. */
-const digitsFor = (totalM: number) =>
-  Math.max(2, 1 - Math.floor(Math.log10(Math.max(totalM, 1e-9)) + 1e-12))
+const digitsFor = (totalM: number) => Math.max(2, 1 - Math.floor(Math.log10(Math.max(totalM, 1e-9)) + 1e-12))
 
 /** Millimetres rounded down, with more digits rather than as nothing. */
 function someMm(metres: number, least: number): string {
@@ -119,7 +117,7 @@ export function totalText(totalM: number | null, unit: Unit): string {
 /** A distance with its unit, to the nearest: centimetres or half inches; near ones in millimetres or sixteenths. */
 export function distanceText(metres: number, unit: Unit): string {
   if (unit === 'm')
-    return metres >= 0.1 ? `${metres.toFixed(2)} m` : `${(metres * 1000).toFixed(metres >= 0.01 ? 0 : 1)} mm`
+    return metres >= 0.1 ? `${metres.toFixed(2)} m` : `${told(metres * 1000, metres >= 0.01 ? 0 : 1)} mm`
   const sixteenths = Math.round(metres / SIXTEENTH_M)
   if (sixteenths < LEAST_SIXTEENTHS) return distanceText(metres, 'm')
   if (sixteenths < 80) return `${inches(sixteenths)}"`
@@ -138,7 +136,7 @@ export function highestRate(fps: number): string {
 
 function told(value: number, least: number): string {
   let digits = least
-  while (digits < 9 && Number(value.toFixed(digits)) === 0) digits += 1
+  while (digits < 9 && value !== 0 && Number(value.toFixed(digits)) === 0) digits += 1
   return value.toFixed(digits)
 }
 
@@ -154,8 +152,7 @@ export function marginText(marginMm: number): string {
   if (size < 1e-9) return 'just covers'
   if (size < JUST_MM)
     return marginMm > 0 ? `just covers, ${told(size, 2)} mm spare` : `just short, by ${told(size, 2)} mm`
-  if (marginMm > 0)
-    return `covers, ${size >= 0.1 ? rounded(size, 1, false) : size.toFixed(2)} mm spare`
+  if (marginMm > 0) return `covers, ${size >= 0.1 ? rounded(size, 1, false) : size.toFixed(2)} mm spare`
   return `${rounded(size, 1, true)} mm short`
 }
 

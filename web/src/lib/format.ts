@@ -1,4 +1,5 @@
 /** Figures as the trade writes them. Rounding happens here and nowhere else. */
+import { distanceText, highestRate as limitRate, signed } from './figures'
 import type { Unit } from './types'
 
 export const NONE = '–'
@@ -19,9 +20,8 @@ export const factor = (value: number | null | undefined) => (value == null ? NON
 /** Ratios such as oversampling: two decimals. */
 export const ratio = (value: number | null | undefined) => (value == null ? NONE : `${fixed(value, 2)}×`)
 
-/** Stops with their sign. */
-export const stops = (value: number) =>
-  `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}`
+/** Stops with their sign; what nobody can set is none. */
+export const stops = (value: number, digits = 1) => signed(value, digits, 0.005)
 
 /** Marked apertures: as many digits as are engraved. */
 export const aperture = (value: number | null | undefined) =>
@@ -32,12 +32,7 @@ export const rate = (value: number | null | undefined) =>
   value == null ? NONE : String(Number(value.toFixed(3)))
 
 /** A limit is rounded down: what is printed can be had. */
-export const highestRate = (value: number | null | undefined) =>
-  value == null
-    ? NONE
-    : value >= 100
-      ? String(Math.floor(value + 0.05))
-      : (Math.floor(value * 10 + 0.5) / 10).toFixed(1)
+export const highestRate = (value: number | null | undefined) => (value == null ? NONE : limitRate(value))
 
 /** Metres to the centimetre; feet to the half inch. */
 export function distance(metres: number | null | undefined, unit: Unit): string {
@@ -51,10 +46,11 @@ export function distance(metres: number | null | undefined, unit: Unit): string 
 
 /** A distance with its unit: 2.97 m, or 9' 9". */
 export const distanceWithUnit = (metres: number | null | undefined, unit: Unit) =>
-  metres == null ? NONE : unit === 'm' ? `${distance(metres, unit)} m` : distance(metres, unit)
+  metres == null ? NONE : distanceText(metres, unit)
 
-/** Far limits: null is infinity. */
-export const farLimit = (metres: number | null, unit: Unit) => (metres == null ? '∞' : distance(metres, unit))
+/** Shares as per cent; what is there does not print as nothing. */
+export const share = (value: number) =>
+  value > 0 && value < 0.0005 ? 'less than 0.1 %' : `${(100 * value).toFixed(1)} %`
 
 /** One step of the trade: 5 cm or an inch; ten of them with a large step. */
 export function stepDistance(metres: number, unit: Unit, steps: number): number {
@@ -99,5 +95,5 @@ export const minutes = (value: number | null | undefined) =>
 /** Per cent with its sign, for what may be missing. */
 export const percent = (value: number, digits = 0) => {
   const told = Math.abs(value).toFixed(digits)
-  return `${Number(told) === 0 ? '' : value > 0 ? '+' : '−'}${told} %`
+  return Number(told) === 0 ? `${told} %` : `${signed(value, digits)} %`
 }

@@ -19,6 +19,7 @@ function row(id: number, near: number | null, far: number | null, fps: number | 
     format_id: id,
     shown: true,
     verdict: margin < 0 ? 'short' : 'covers',
+    rate: { usable_fps: fps, text: String(fps) },
     answer,
   } as unknown as LadderRow
 }
@@ -66,7 +67,7 @@ it('holds what is out of sight while something is dragged', () => {
 
 it('says the gravest first, and coverage in its own column', () => {
   expect(watchOut(row(1, 1, 2, 3)).map((n) => n.text)).toEqual(['does not mount', 'fisheye'])
-  expect(coverageWords(row(1, 1, 2, 3, -2.04))).toBe('short by 2.0 mm')
+  expect(coverageWords(row(1, 1, 2, 3, -2.04))).toBe('2.1 mm short')
   expect(coverageWords(row(1, 1, 2, 3, 2.04))).toBe('covers, 2.0 mm spare')
 })
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { highestRate, megabytes, mm } from '../lib/format'
+  import { megabytes, mm } from '../lib/format'
   import type { FinderAnswer } from '../lib/types'
 
   interface Props {
@@ -28,9 +28,9 @@
           <a href={hrefOf(row.format_id)} title="Show it on the Bench">{row.format}</a>
           <span class="soft">{row.body}, {row.mode}</span>
           <span class="figure small facts"
-            >{mm(row.picture_width_mm)} mm wide · {row.oversampling.toFixed(2)}× · {highestRate(
-              row.possible_fps,
-            )} fps · {megabytes(row.mb_s)} MB/s</span
+            >{mm(row.picture_width_mm)} mm wide · {row.oversampling.toFixed(2)}× · {row.rate_text} fps · {megabytes(
+              row.mb_s,
+            )} MB/s</span
           >
         </p>
         <p class="why">

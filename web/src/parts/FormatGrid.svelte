@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { highestRate, megabytes } from '../lib/format'
+  import { megabytes } from '../lib/format'
   import type { BodySheet, FormatDocument } from '../lib/types'
   import GridCell from './GridCell.svelte'
   import { Windowed } from './windowed.svelte'
@@ -175,7 +175,7 @@
           >{known ? `${known.width_mm.toFixed(2)} × ${known.height_mm.toFixed(2)}` : '–'}</td
         >
         <td class="number figure computed">{known ? `${known.oversampling[0]?.toFixed(2)}×` : '–'}</td>
-        <td class="number figure computed">{highestRate(known?.possible_fps)}</td>
+        <td class="number figure computed">{known?.rate_text ?? '–'}</td>
         <td class="computed soft">{known?.limited_by ?? ''}</td>
         <td class="number figure computed">{megabytes(known?.mb_s)}</td>
         <td class="computed check" title={known?.notes.join(' ')}>{known?.notes.join(' ') ?? ''}</td>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { tick } from 'svelte'
-  import { degrees, highestRate, mm } from '../lib/format'
+  import { degrees, mm, share } from '../lib/format'
   import type { KitMatrix, MatrixRow } from '../lib/types'
   import { COVERAGE } from './mounting'
 
@@ -121,8 +121,7 @@
         >{/each}:
       {#if row.circle_mm[j] != null}<span class="figure"
           >circle {mm(row.circle_mm[j])} of {mm(row.needed_mm[j])} mm</span
-        >{#if row.dark_share[j]}, {(100 * (row.dark_share[j] ?? 0)).toFixed(1)} % dark ({row.dark_corners[j]
-            ?.length === 4
+        >{#if row.dark_share[j]}, {share(row.dark_share[j] ?? 0)} dark ({row.dark_corners[j]?.length === 4
             ? 'all corners'
             : row.dark_corners[j]?.join(', ')}){/if}{:else}circle not stated{/if}.
       <a href={hrefOf(row.lens_id, column.format_id, way?.adapter_ids ?? [])}>To the Bench</a>
@@ -161,7 +160,7 @@
             ><span class="name">{c.name}</span>{#if c.also.length}<span class="soft">
                 +{c.also.length}</span
               >{/if}<br /><span class="soft small"
-              >{mm(c.picture_mm[0])} mm{c.highest_fps ? `, ${highestRate(c.highest_fps)} fps` : ''}</span
+              >{mm(c.picture_mm[0])} mm{c.highest_fps ? `, ${c.rate_text} fps` : ''}</span
             ></th
           >
         {/each}

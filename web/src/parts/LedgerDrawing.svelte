@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
+  import { signed as signedFigure } from '../lib/figures'
   import type { ExposureView } from '../lib/types'
 
   type Row = ExposureView['ledger'][number]
@@ -32,8 +33,7 @@
       (s) => high - low < 16 || s % 2 === 0,
     ),
   )
-  const signed = (stops: number) =>
-    `${stops > 0.0049 ? '+' : stops < -0.0049 ? '−' : ''}${Math.abs(stops).toFixed(2)}`
+  const signed = (stops: number) => signedFigure(stops, 2, 0.005)
 </script>
 
 <table>

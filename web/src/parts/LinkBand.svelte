@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { aperture, degrees, distanceWithUnit, factor, mm, rate, stops } from '../lib/format'
+  import { depthLike } from '../lib/columns'
+  import { aperture, degrees, distanceWithUnit, factor, mm, NONE, rate, stops } from '../lib/format'
   import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem, Unit } from '../lib/types'
   import DistanceField from './DistanceField.svelte'
   import LinkCell from './LinkCell.svelte'
@@ -218,6 +219,9 @@
   <div class="sum" aria-live="polite">
     <span class="soft">Frames like, on {referenceName}</span>
     <span class="figure accent big">{mm(row?.answer.effective_focal_mm)} mm</span>
+    {#if row && depthLike(row) !== NONE}<span
+        ><span class="soft">depth like</span> <span class="figure accent">{depthLike(row)}</span></span
+      >{/if}
     <span class="figure small"
       >{factor(view.links.sum.factor)} · {degrees(row?.answer.angle_deg.horizontal)} · {view.lens
         .marks}{aperture(view.lens.mounted.t_stop ?? view.lens.mounted.f_number)}</span

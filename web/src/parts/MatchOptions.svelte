@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { aperture } from '../lib/format'
+  import { aperture, percent, stops } from '../lib/format'
   import type { CameraMatch, MatchOption } from '../lib/types'
 
   interface Props {
@@ -10,8 +10,6 @@
   }
   let { name, match, ontake, onclose }: Props = $props()
   const { exact } = $derived(match)
-  const signed = (value: number, digits = 1) =>
-    `${Math.abs(value) < 0.5 / 10 ** digits ? '' : value > 0 ? '+' : '−'}${Math.abs(value).toFixed(digits)}`
 </script>
 
 <section aria-label="Match {name} to the first">
@@ -45,9 +43,9 @@
             <td class="n figure"
               >{o.marks}{aperture(o.stop)} <span class="soft">({o.exact_stop.toFixed(2)})</span></td
             >
-            <td class="n figure">{signed(o.width_percent)} %</td>
-            <td class="n figure">{signed(o.depth_stops)} stops</td>
-            <td class="n figure">{signed(o.exposure_stops)} stops</td>
+            <td class="n figure">{percent(o.width_percent, 1)}</td>
+            <td class="n figure">{stops(o.depth_stops)} stops</td>
+            <td class="n figure">{stops(o.exposure_stops)} stops</td>
             <td class="figure">EI {o.ei}{o.nd_stops ? `, ${o.nd_parts.join(' + ')}` : ''}</td>
             <td>{o.text}</td>
           </tr>

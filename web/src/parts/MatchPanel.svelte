@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { signed } from '../lib/figures'
   import { degrees, mm, percent } from '../lib/format'
   import type { KitMatch, MatchAsk, Matched, Package, Problem, Unit } from '../lib/types'
   import DistanceField from './DistanceField.svelte'
@@ -18,9 +19,15 @@
   let open = $state<number | null>(null)
 
   const on = $derived(ask.on ?? { name: 'full_frame' as const, by: 'width' as const })
+  const by = $derived(on.by ?? 'width')
   const setting = (m: Matched) => `${m.lens}${m.zoom ? ` at ${mm(m.set_mm)}` : ''}`
-  const signed = (value: number, digits: number, unit: string) =>
-    `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(digits)}${unit}`
+  /** The error in the dimension that is matched, and the width's where it is another. */
+  const off = (m: Matched) => {
+    const text = `${percent(m.size_percent, 1)} of the ${by}`
+    return Math.abs(m.width_percent - m.size_percent) < 0.05
+      ? text
+      : `${text}, ${percent(m.width_percent, 1)} of the width`
+  }
 </script>
 
 <section aria-label="Nearest match">
@@ -79,8 +86,8 @@
             <th scope="col">Nearest in the kit</th>
             <th scope="col" class="number">Error</th>
             <th scope="col" class="number">Angle</th>
-            <th scope="col" class="number" title="How much more (+) or less of the wanted width it shows"
-              >Width</th
+            <th scope="col" class="number" title="How much more (+) or less of the wanted {by} it shows"
+              >{by[0]?.toUpperCase()}{by.slice(1)}</th
             >
             <th scope="col">Exact by moving</th>
           </tr>
@@ -107,9 +114,16 @@
                     >{near.via ? `with ${near.via}` : ''}{near.covers ? '' : ' does not cover'}</span
                   ></td
                 >
-                <td class="number figure">{signed(near.error_mm, 1, ' mm')}</td>
-                <td class="number figure">{signed(near.error_deg, 1, '°')}</td>
-                <td class="number figure">{percent(near.width_percent, 1)}</td>
+                <td class="number figure">{signed(near.error_mm, 1, 0.005)} mm</td>
+                <td class="number figure">{signed(near.error_deg, 1, 0.005)}°</td>
+                <td class="number figure"
+                  >{percent(
+                    near.size_percent,
+                    1,
+                  )}{#if Math.abs(near.width_percent - near.size_percent) >= 0.05}<br /><span class="soft"
+                      >width {percent(near.width_percent, 1)}</span
+                    >{/if}</td
+                >
                 <td class="move">{row.move?.text ?? ''}</td>
               {:else}<td colspan="5" class="bad">✗ no lens of the kit goes on</td>{/if}
             </tr>
@@ -118,22 +132,17 @@
                 ><td colspan="7" class="more">
                   {#each row.neighbours as n (n.lens_id + '.' + n.focal_mm)}
                     <span
-                      >{n.width_percent > 0 ? 'Next wider' : 'Next longer'}: {setting(n)}{n.via
+                      >{n.size_percent > 0 ? 'Next wider' : 'Next longer'}: {setting(n)}{n.via
                         ? ` with ${n.via}`
-                        : ''}, {percent(n.width_percent, 1)} of the width.</span
+                        : ''}, {off(n)}.</span
                     >
                   {/each}
                   {#if row.simplest}<span
-                      >Without reducer or extender: {setting(row.simplest)}, {percent(
-                        row.simplest.width_percent,
-                        1,
-                      )}.</span
+                      >Without reducer or extender: {setting(row.simplest)}, {off(row.simplest)}.</span
                     >{/if}
                   {#if row.not_covering}<span class="warn"
-                      >{setting(row.not_covering)} would be nearer ({percent(
-                        row.not_covering.width_percent,
-                        1,
-                      )}), but does not cover.</span
+                      >{setting(row.not_covering)} would be nearer ({off(row.not_covering)}), but does not
+                      cover.</span
                     >{/if}
                   {#if row.names.length > 1}<span class="soft">The same picture: {row.names.join(', ')}.</span
                     >{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { distance, distanceWithUnit } from '../lib/format'
+  import { limits, withUnit } from '../lib/figures'
   import type { FinderObject, PlanGeometry, Unit } from '../lib/types'
   import PlanObjects from './PlanObjects.svelte'
   import { PlanDrag, type Handle } from './plan.svelte'
@@ -36,6 +37,9 @@
     points.map(([a = 0, b = 0]) => `${x(a)},${y(b)}`).join(' '),
   )
   const far = $derived(Math.min(plan.far_m ?? plan.extent_m * 2, plan.extent_m * 2))
+  const shown = $derived(plan.near_m === null ? null : limits(plan.near_m, plan.far_m, plan.focus_m, unit))
+  const near = $derived(shown ? withUnit(shown.near, shown) : '')
+  const farText = $derived(shown ? withUnit(shown.far, shown) : '')
   const apart = $derived(Math.abs(plan.focus_m - plan.subject_m) > 0.001)
   const nearLeft = $derived(plan.near_m === null ? 0 : x(plan.near_m) < LEFT + 90)
   const farLabel = $derived(Math.min(x(far), width - 6))
@@ -155,14 +159,13 @@
           class="figure limit"
           x={nearLeft ? LEFT + 14 : x(plan.near_m) - 5}
           y="14"
-          text-anchor={nearLeft ? 'start' : 'end'}>near {distance(plan.near_m, unit)}</text
+          text-anchor={nearLeft ? 'start' : 'end'}>near {near}</text
         >
         <text
           class="figure limit"
           x={farLabel > width - 100 ? width - 6 : farLabel + 5}
           y={farLabel > width - 100 && farLabel - x(plan.near_m) < 110 ? 30 : 14}
-          text-anchor={farLabel > width - 100 ? 'end' : 'start'}
-          >far {plan.far_m === null ? '∞' : distance(plan.far_m, unit)}</text
+          text-anchor={farLabel > width - 100 ? 'end' : 'start'}>far {farText}</text
         >
       {/if}
       <g

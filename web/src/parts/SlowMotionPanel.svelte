@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { highestRate, mm, percent } from '../lib/format'
+  import { mm, percent } from '../lib/format'
   import type { Package, SlowAsk, SlowMotion } from '../lib/types'
   import GridCell from './GridCell.svelte'
 
@@ -70,7 +70,7 @@
                   >{row.names[0]}{row.names.length > 1 ? ` +${row.names.length - 1}` : ''}</button
                 > <span class="soft">{row.body}</span></th
               >
-              <td class="number figure">{highestRate(row.highest_fps)} fps</td>
+              <td class="number figure">{row.rate_text} fps</td>
               <td class="number figure">{row.kept} of {row.lines.length}</td>
               <td class="number figure">{row.widest_mm === null ? '–' : `${mm(row.widest_mm)} mm`}</td>
               <td class="text" class:ok={row.text === null}>{row.text ?? '✓ wide enough'}</td>
@@ -81,7 +81,7 @@
                   {#each row.lines as line (line.lens)}
                     <span class:ok={line.nearest?.same} class:warn={!line.nearest?.same}
                       >{line.lens}: {mm(line.needed_mm)} mm needed, {line.nearest
-                        ? `${line.nearest.lens}${line.nearest.zoom ? ` at ${mm(line.nearest.set_mm)}` : ''}${line.nearest.via ? ` with ${line.nearest.via}` : ''} ${line.nearest.same ? '✓' : percent(line.nearest.width_percent, 1)}`
+                        ? `${line.nearest.lens}${line.nearest.zoom ? ` at ${mm(line.nearest.set_mm)}` : ''}${line.nearest.via ? ` with ${line.nearest.via}` : ''} ${line.nearest.same ? '✓' : percent(line.nearest.size_percent, 1)}`
                         : 'nothing covers'}.</span
                     >
                   {/each}

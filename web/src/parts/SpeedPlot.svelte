@@ -1,6 +1,6 @@
 <script lang="ts">
   import { scaleLinear, scaleLog } from 'd3-scale'
-  import { highestRate, mm, rate } from '../lib/format'
+  import { mm, rate } from '../lib/format'
   import type { SpeedTable } from '../lib/types'
   import { placeLabels } from './labels'
 
@@ -111,9 +111,7 @@
           onpointerenter={() => onlight(p.mode_id)}
           onpointerleave={() => onlight(null)}
           ><title
-            >{p.body}, {p.name}: {highestRate(p.fps)} fps ({p.progressive?.limited_by}), {mm(p.width_mm)} × {mm(
-              p.height_mm,
-            )} mm</title
+            >{p.body}, {p.name}: {p.progressive?.text} fps, {mm(p.width_mm)} × {mm(p.height_mm)} mm</title
           ></path
         >
       {/each}

@@ -267,6 +267,7 @@ describe('figures of a comparison', () => {
     unit,
     values,
     infinite,
+    texts: values.map(() => null),
     differs: values.map(() => false),
   })
   it.each([
@@ -277,7 +278,8 @@ describe('figures of a comparison', () => {
     ['percent', 0.861, '0.86 %'],
     ['percent', 49.61, '49.6 %'],
     ['stops', -1.25, '−1.3'],
-    ['stops', 0.01, '0.0'],
+    ['stops', 0.01, '+0.01'],
+    ['stops', 0.001, '0.0'],
     ['ratio', 1.0384, '1.038×'],
     ['px', 3839.6, '3840'],
     ['fps', 68.62, '68.6 fps'],

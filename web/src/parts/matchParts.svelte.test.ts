@@ -39,7 +39,7 @@ const EQUIPMENT = {
 } as unknown as Package // prettier-ignore
 const NEAR: Matched = {
   lens_id: 4, lens: 'Heron 50', adapter_ids: [], via: null, zoom: false, focal_mm: 50, set_mm: 50, needed_mm: 48, error_mm: 2,
-  error_deg: -1.2, width_percent: -4, same: false, covers: true, marginal: false,
+  error_deg: -1.2, size_percent: -4, width_percent: -4, same: false, covers: true, marginal: false,
 } // prettier-ignore
 const read = (text: string) => Promise.resolve({ data: { metres: Number(text) } })
 const no = () => undefined
@@ -49,7 +49,7 @@ describe('the nearest match', () => {
     wanted: { focal_mm: 50, on: 'full_frame', on_mm: [36, 24], by: 'width', angle_deg: 39.6, field_m: 2.1 },
     rows: [
       { format_id: 9, names: ['UHD', 'HD'], mode: 'Full', body: 'Skerry', needed_mm: 48, nearest: NEAR, simplest: { ...NEAR, lens: 'Plain 45' },
-        neighbours: [{ ...NEAR, lens_id: 8, lens: 'Heron 35', width_percent: 30 }], not_covering: { ...NEAR, lens: 'Small 48', covers: false },
+        neighbours: [{ ...NEAR, lens_id: 8, lens: 'Heron 35', size_percent: 30, width_percent: 30 }], not_covering: { ...NEAR, lens: 'Small 48', covers: false },
         move: { distance_m: 3.1, by_m: 0.1, background_ratio: 1.01, text: 'Move it.' } },
       { format_id: 11, names: ['Other'], mode: 'M', body: 'Skiff', needed_mm: null, nearest: null, simplest: null, neighbours: [], not_covering: null, move: null },
     ],
@@ -169,7 +169,7 @@ describe('field and distance', () => {
 it('tells what keeps the field in slow motion', async () => {
   const answer: SlowMotion = {
     base: { format_id: 9, name: 'UHD', body: 'Skerry' }, fps: 100, words: ['Some.'],
-    rows: [{ format_id: 10, format_ids: [10], names: ['HD'], mode: 'Fast', body: 'Skerry', highest_fps: 120, kept: 1, widest_mm: 20, text: 'Too long.',
+    rows: [{ format_id: 10, format_ids: [10], names: ['HD'], mode: 'Fast', body: 'Skerry', highest_fps: 120, rate_text: '120', kept: 1, widest_mm: 20, text: 'Too long.',
              lines: [{ lens: 'Heron 50', lens_id: 4, needed_mm: 25, nearest: { ...NEAR, lens: 'Heron 25', same: true } }, { lens: 'Heron 18', lens_id: 8, needed_mm: 9, nearest: null }] }],
   } // prettier-ignore
   const onchange = vi.fn()

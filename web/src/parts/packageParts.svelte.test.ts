@@ -42,7 +42,7 @@ const SHEET = {
   formats: [
     { key: 'f', width_mm: 36, height_mm: 20.25, rect: { x: -18, y: -10.125, width: 36, height: 20.25 },
       format_class: 'full frame', crop_of_window: 1, oversampling: [1.5625, 1.5625], possible_fps: 42.7,
-      limited_by: 'readout', mb_s: 93.75, rates_text: '24, 25', notes: ['Check this.'] },
+      limited_by: 'readout', rate_text: '25 (readout 42.7)', mb_s: 93.75, rates_text: '24, 25', notes: ['Check this.'] },
   ],
   claims: { crops: [], tapes: [], speed: null, pixels: [] },
 } as unknown as BodySheet // prettier-ignore
@@ -98,7 +98,7 @@ describe('the grid of recording formats', () => {
   it('shows limits, data and what looks wrong', () => {
     render(FormatGrid, { formats: [FORMAT], path: 'modes[0]', ...grid() })
     const row = within(screen.getAllByRole('row')[1] as HTMLElement)
-    for (const text of ['36.00 × 20.25', '1.56×', '42.7', 'readout', '93.8', 'Check this.'])
+    for (const text of ['36.00 × 20.25', '1.56×', '25 (readout 42.7)', 'readout', '93.8', 'Check this.'])
       expect(row.getByText(text)).toBeInTheDocument()
   })
 
@@ -382,7 +382,7 @@ describe('the format finder', () => {
     expect(screen.getByRole('alert')).toHaveTextContent('write rates like 25')
   })
 
-  const row = { format_id: 1, format: 'UHD', mode: 'Full', body: 'Skerry', possible_fps: 60, limited_by: 'readout' as const,
+  const row = { format_id: 1, format: 'UHD', mode: 'Full', body: 'Skerry', possible_fps: 60, limited_by: 'readout' as const, rate_text: '50 (readout 60)',
     oversampling: 1.5, picture_width_mm: 36, mb_s: 100 } // prettier-ignore
   const reason = {
     name: 'raw',
@@ -428,10 +428,10 @@ describe('the format finder', () => {
 
 it('draws a point for each mode whose rate is known, and lights it up', async () => {
   const mode = { body_id: 1, mode_id: 1, name: 'Full', body: 'Skerry', width_mm: 36, height_mm: 20,
-    progressive: { possible_fps: 40, limited_by: 'readout' } } // prettier-ignore
+    progressive: { possible_fps: 40, limited_by: 'readout', text: '30 (readout 40)' } } // prettier-ignore
   const table = {
     base_fps: 25, wanted_fps: 100, movements: [], curves: [{ body_id: 1, name: 'Skerry', points: [[10, 80], [20, 40]] }],
-    modes: [mode, { ...mode, mode_id: 2, name: 'Fast', height_mm: 10, progressive: { possible_fps: 60, limited_by: 'codec' } },
+    modes: [mode, { ...mode, mode_id: 2, name: 'Fast', height_mm: 10, progressive: { possible_fps: 60, limited_by: 'codec', text: '60' } },
       { ...mode, mode_id: 3, name: 'Unknown', progressive: null }],
   } as unknown as SpeedTable // prettier-ignore
   const onlight = vi.fn()

@@ -2,6 +2,7 @@
   import { onMount } from 'svelte'
   import * as client from '../lib/client'
   import { ComparisonEditor, comparisonOfBench } from '../lib/compare.svelte'
+  import { share } from '../lib/format'
   import { comparedText, differenceText } from '../lib/compared'
   import { modeSwitch } from '../lib/mode.svelte'
   import { freeName, newKey } from '../lib/rows'
@@ -328,9 +329,7 @@
             {#each view.columns as shown (shown.key)}
               <td class="notes"
                 >{#if shown.coverage === 'short'}<p class="bad">
-                    The circle is short: {(shown.dark_share ?? 0) < 0.0005
-                      ? 'the very corners are'
-                      : `${(100 * (shown.dark_share ?? 0)).toFixed(1)} % of the recording is`} dark.
+                    The circle is short: {share(shown.dark_share ?? 0)} of the recording is dark.
                   </p>{/if}
                 {#each shown.notes as note (note)}<p>{note}</p>{/each}</td
               >

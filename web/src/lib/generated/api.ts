@@ -1221,6 +1221,8 @@ export interface components {
          * @description Blur of a background point; distance null is infinity.
          */
         BackgroundAnswer: {
+            /** Blur Across Fraction Of Width */
+            blur_across_fraction_of_width: number | null;
             /** Blur Fraction Of Width */
             blur_fraction_of_width: number | null;
             /** Blur Mm */
@@ -1865,6 +1867,16 @@ export interface components {
             version: number;
         };
         /**
+         * ChosenRate
+         * @description The highest rate that can be chosen on the camera, and in words what else limits it.
+         */
+        ChosenRate: {
+            /** Text */
+            text: string;
+            /** Usable Fps */
+            usable_fps: number | null;
+        };
+        /**
          * CircleAlong
          * @description The circle along the zoom, the stops or the focus.
          */
@@ -2238,11 +2250,13 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+            /** Texts */
+            texts: (string | null)[];
             /**
              * Unit
              * @enum {string}
              */
-            unit: "m" | "mm" | "um" | "deg" | "percent" | "stops" | "ratio" | "px" | "fps";
+            unit: "m" | "mm" | "um" | "deg" | "percent" | "stops" | "ratio" | "px" | "fps" | "stop" | "mp";
             /** Values */
             values: (number | null)[];
         };
@@ -2479,6 +2493,12 @@ export interface components {
             reference?: components["schemas"]["BenchReference"];
             /** Stop */
             stop?: number | null;
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
         };
         /**
          * CoverageLens
@@ -3022,6 +3042,18 @@ export interface components {
          */
         Empty: Record<string, never>;
         /**
+         * EquivalentAnswer
+         * @description What on the reference gives the same field and the same depth; stops are null where they are not given.
+         */
+        EquivalentAnswer: {
+            /** F Number */
+            f_number: number | null;
+            /** Focal Mm */
+            focal_mm: number;
+            /** T Stop */
+            t_stop: number | null;
+        };
+        /**
          * ErrorAnswer
          * @description The body of every error.
          */
@@ -3254,6 +3286,12 @@ export interface components {
              *     }
              */
             room?: components["schemas"]["Room"];
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
             /** Width M */
             width_m?: number | null;
         };
@@ -3535,6 +3573,7 @@ export interface components {
             depth: components["schemas"]["DepthAnswer"];
             /** Effective Focal Mm */
             effective_focal_mm: number;
+            equivalent: components["schemas"]["EquivalentAnswer"];
             field_m: components["schemas"]["FieldM"];
             framed_mm: components["schemas"]["SizeMm"];
             /** Id */
@@ -3638,6 +3677,8 @@ export interface components {
             oversampling: number[];
             /** Possible Fps */
             possible_fps: number | null;
+            /** Rate Text */
+            rate_text: string;
             /** Rates Text */
             rates_text: string;
             rect: components["schemas"]["Rect"];
@@ -3771,8 +3812,10 @@ export interface components {
             offered_fps: number | null;
             /** Possible Fps */
             possible_fps: number | null;
+            /** Text */
+            text: string;
             /** Usable Fps */
-            usable_fps: number;
+            usable_fps: number | null;
         };
         /**
          * KitLadder
@@ -3865,6 +3908,12 @@ export interface components {
              *     }
              */
             reference?: components["schemas"]["BenchReference"];
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
         };
         /**
          * LadderFilter
@@ -3912,6 +3961,7 @@ export interface components {
             limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
             /** Mounts */
             mounts: boolean;
+            rate: components["schemas"]["ChosenRate"];
             /**
              * Sharpness
              * @enum {string}
@@ -4634,6 +4684,12 @@ export interface components {
              * @default 3
              */
             subject_m?: number;
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
         };
         /**
          * MatchCameraAsk
@@ -4743,6 +4799,8 @@ export interface components {
             same: boolean;
             /** Set Mm */
             set_mm: number;
+            /** Size Percent */
+            size_percent: number;
             /** Via */
             via: string | null;
             /** Width Percent */
@@ -4794,6 +4852,12 @@ export interface components {
              *     }
              */
             reference?: components["schemas"]["BenchReference"];
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
         };
         /**
          * MatrixColumn
@@ -4821,6 +4885,8 @@ export interface components {
             name: string;
             /** Picture Mm */
             picture_mm: number[];
+            /** Rate Text */
+            rate_text: string;
             /** Recorded Mm */
             recorded_mm: number[];
         };
@@ -5346,6 +5412,8 @@ export interface components {
             mode: string;
             /** Names */
             names: string[];
+            /** Rate Text */
+            rate_text: string;
         };
         /**
          * PixelAnswer
@@ -5358,6 +5426,10 @@ export interface components {
             megapixels: number | null;
             /** Oversampling */
             oversampling: number | null;
+            /** Picture Megapixels */
+            picture_megapixels: number | null;
+            /** Recorded Megapixels */
+            recorded_megapixels: number | null;
             /** Sampled */
             sampled: number[] | null;
         };
@@ -5490,6 +5562,8 @@ export interface components {
             possible_fps: number | null;
             /** Rank */
             rank: number;
+            /** Rate Text */
+            rate_text: string;
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
             /** Score */
@@ -5687,6 +5761,8 @@ export interface components {
             picture_width_mm: number;
             /** Possible Fps */
             possible_fps: number | null;
+            /** Rate Text */
+            rate_text: string;
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
         };
@@ -6080,6 +6156,12 @@ export interface components {
              *     }
              */
             reference?: components["schemas"]["BenchReference"];
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
         };
         /**
          * SlowBase
@@ -6140,6 +6222,8 @@ export interface components {
             mode: string;
             /** Names */
             names: string[];
+            /** Rate Text */
+            rate_text: string;
             /** Text */
             text: string | null;
             /** Widest Mm */

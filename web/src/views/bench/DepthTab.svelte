@@ -1,6 +1,7 @@
 <script lang="ts">
   import * as client from '../../lib/client'
-  import { aperture, distance, distanceWithUnit, farLimit } from '../../lib/format'
+  import { limits, limitsText } from '../../lib/figures'
+  import { aperture, distance, distanceWithUnit } from '../../lib/format'
   import { Look } from '../../lib/look.svelte'
   import { logTicks } from '../../lib/ticks'
   import type { BenchState, DepthAsk, DepthView, StopAnswer } from '../../lib/types'
@@ -301,7 +302,7 @@
             >
             <tr
               ><th>Hyperfocal</th>{#each view.table.hyperfocal_m as at, i (i)}<th class="n figure"
-                  >{distance(at, bench.unit)}</th
+                  >{distanceWithUnit(at, bench.unit)}</th
                 >{/each}</tr
             >
           </thead>
@@ -310,7 +311,7 @@
               <tr>
                 <th class="figure">{distanceWithUnit(row.distance_m, bench.unit)}</th>
                 {#each row.cells as cell, i (i)}<td class="n figure"
-                    >{distance(cell.near_m, bench.unit)} – {farLimit(cell.far_m, bench.unit)}</td
+                    >{limitsText(limits(cell.near_m, cell.far_m, row.distance_m, bench.unit))}</td
                   >{/each}
               </tr>
             {/each}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import * as client from '../../lib/client'
-  import { aperture, rate } from '../../lib/format'
+  import { aperture, rate, stops as stopsText } from '../../lib/format'
   import { Look } from '../../lib/look.svelte'
   import type { BenchState, ExposureView, Light, Mover } from '../../lib/types'
   import LedgerDrawing from '../../parts/LedgerDrawing.svelte'
@@ -31,7 +31,6 @@
   const three = (value: number) => Number(value.toPrecision(3))
   const time = (seconds: number) =>
     seconds >= 0.4 ? `${three(seconds)} s` : `1/${Number((1 / seconds).toFixed(1))} s`
-  const signed = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value).toFixed(1)}`
   const MOVES: Partial<Record<ExposureView['ledger'][number]['key'], Mover>> = {
     light: 'light',
     ei: 'ei',
@@ -265,7 +264,7 @@
           {#each view.angles as row (row.angle_deg)}
             <tr class:now={Math.abs(row.angle_deg - view.angle_deg) < 0.01}
               ><td class="figure n">{Number(row.angle_deg.toFixed(2))}°</td><td class="n figure"
-                >{signed(row.stops)}</td
+                >{stopsText(row.stops)}</td
               ><td class="n figure">{time(row.time_s)}</td></tr
             >
           {/each}

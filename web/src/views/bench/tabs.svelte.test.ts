@@ -64,8 +64,8 @@ describe('depth', () => {
   })
   it('writes the table with infinity as it is', async () => {
     await open()
-    expect(screen.getByText('0.97 – ∞')).toBeTruthy()
-    expect(screen.getByText('0.98 – 1.02')).toBeTruthy()
+    expect(screen.getByText('0.97 – ∞ m')).toBeTruthy()
+    expect(screen.getByText('0.980 – 1.020 m')).toBeTruthy()
   })
   it("makes a look's rule the production's", async () => {
     const settings = { base_fps: '25', coc: { rule: 'picture_diagonal', divisor: 1500 } }

@@ -1,7 +1,8 @@
 <script lang="ts">
   import * as client from '../../lib/client'
   import { toQuery } from '../../lib/address'
-  import { degrees, mm, stops } from '../../lib/format'
+  import { marginText, signed } from '../../lib/figures'
+  import { degrees, mm, share } from '../../lib/format'
   import { asOnBench, KitLook } from '../../lib/kit.svelte'
   import type { CoverageAsk, CoverageOption, CoverageView } from '../../lib/types'
   import CircleAlongPlot from '../../parts/CircleAlongPlot.svelte'
@@ -113,10 +114,10 @@
             <span class="figure"
               >{answer.map.circle_mm === null
                 ? `needs ${mm(answer.map.needed_mm)} mm`
-                : `Ø ${mm(answer.map.circle_mm)} of ${mm(answer.map.needed_mm)} mm, ${stops(answer.margin_mm ?? 0)} mm`}</span
+                : `Ø ${mm(answer.map.circle_mm)} of ${mm(answer.map.needed_mm)} mm, ${marginText(answer.margin_mm ?? 0)}`}</span
             >
             {#if answer.map.dark_share}<span class="figure"
-                >{(100 * answer.map.dark_share).toFixed(1)} % dark: {answer.map.dark_corners.length === 4
+                >{share(answer.map.dark_share)} dark: {answer.map.dark_corners.length === 4
                   ? 'all four corners'
                   : answer.map.dark_corners.join(', ')}</span
               >{/if}
@@ -184,10 +185,8 @@
                   <td class="number figure">{degrees(row.angle_deg)}</td>
                   <td class="number figure">{mm(row.circle_mm)}</td>
                   <td class="number figure">{mm(row.needed_mm)}</td>
-                  <td class="number figure">{row.margin_mm === null ? '–' : stops(row.margin_mm)}</td>
-                  <td class="number figure"
-                    >{row.dark_share ? `${(100 * row.dark_share).toFixed(1)} %` : '–'}</td
-                  >
+                  <td class="number figure">{row.margin_mm === null ? '–' : signed(row.margin_mm, 1)}</td>
+                  <td class="number figure">{row.dark_share ? share(row.dark_share) : '–'}</td>
                   <td class={row.verdict} title={row.why_not}
                     >{COVERAGE[row.verdict].sign}
                     {row.dark_corners.length && row.dark_corners.length < 4

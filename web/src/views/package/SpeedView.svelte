@@ -1,6 +1,6 @@
 <script lang="ts">
   import * as client from '../../lib/client'
-  import { highestRate, mm, percent, rate, stops } from '../../lib/format'
+  import { mm, percent, rate, stops } from '../../lib/format'
   import { Latest } from '../../lib/latest'
   import { SettingsEditor } from '../../lib/settings.svelte'
   import type { Problem, SpeedTable } from '../../lib/types'
@@ -99,11 +99,11 @@
             <td class="number figure">{mm(m.width_mm)} × {mm(m.height_mm)}</td>
             <td class="number figure">{percent(100 * m.share_of_width).replace('+', '')}</td>
             <td class="number figure">{m.rows_read}</td>
-            <td class="number figure strong">{highestRate(m.progressive?.possible_fps)}</td>
+            <td class="number figure strong">{m.progressive?.text ?? '–'}</td>
             <td class="soft">{m.progressive?.limited_by ?? ''}</td>
             <td class="number figure">{rate(m.progressive?.offered_fps)}</td>
             <td class="number figure" title={m.interlaced ? `bound by ${m.interlaced.limited_by}` : undefined}
-              >{highestRate(m.interlaced?.possible_fps)}</td
+              >{m.interlaced?.text ?? '–'}</td
             >
             <td class="number figure">{m.readout_ms == null ? '–' : `${m.readout_ms.toFixed(1)} ms`}</td>
             <td class="number figure"
