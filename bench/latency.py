@@ -33,8 +33,8 @@ def server() -> Iterator[str]:
     cluster = Cluster(folder / "postgres", careless=True)
     port = free_port()
     process = subprocess.Popen(
-        [sys.executable, "-m", "uvicorn", "hextan.api.app:create_app", "--factory", "--port", str(port),
-         "--log-level", "error", "--no-access-log"],
+        [sys.executable, "-m", "hextan.api.serve", "--port", str(port)],
+        stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
         env=application_environment() | {"HEXTAN_DATABASE_URL": cluster.start(), "HEXTAN_DEMO": "1"},
     )  # fmt: skip
     address = f"http://127.0.0.1:{port}"

@@ -17,7 +17,7 @@ from pathlib import Path
 from typing import Any
 
 from launcher.debian import postgres_programs
-from launcher.paths import LauncherError, say
+from launcher.paths import LauncherError, say, trim_log
 
 USER = DATABASE = "hextan"
 #: For tests: nothing has to survive.
@@ -152,11 +152,12 @@ class Cluster:
 
     def _launch(self) -> bool:
         settings = [
-            "listen_addresses=127.0.0.1", "unix_socket_directories=", f"port={self.port}", "log_timezone=UTC",
+            "listen_addresses=127.0.0.1", "unix_socket_directories=", f"port={self.port}", "log_timezone=UTC", "log_line_prefix=%m [%p] ",
             *(CARELESS if self.careless else ()),
         ]  # fmt: skip
         arguments = [part for setting in settings for part in ("-c", setting)]
-        with open(self._log, "wb") as log:
+        trim_log(self._log)
+        with open(self._log, "ab") as log:
             self.process = subprocess.Popen(
                 [self.programs / "postgres", "-D", self.data, *arguments],
                 stdin=subprocess.DEVNULL, stdout=log, stderr=log, start_new_session=True, **self._as_owner(),

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import contextlib
 import hashlib
 import os
+import shutil
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -14,6 +16,10 @@ VENV = HOME / "venv"
 PYTHON = VENV / "bin" / "python"
 
 
+#: A log longer than this is put aside.
+MOST_LOG_BYTES = 5_000_000
+
+
 class LauncherError(Exception):
     """Something that keeps the launcher from going on; its text says what to do."""
 
@@ -21,6 +27,17 @@ class LauncherError(Exception):
 def say(text: str) -> None:
     """Print a line of progress."""
     print(text, flush=True)
+
+
+def trim_log(log: Path) -> None:
+    """Keep a log within bounds: what is too long becomes the one before, in place of an older one.
+
+    The file itself stays, because its writer has it open to append to.
+    """
+    with contextlib.suppress(OSError):
+        if log.stat().st_size > MOST_LOG_BYTES:
+            shutil.copyfile(log, log.with_name(f"{log.name}.1"))
+            os.truncate(log, 0)
 
 
 def digest(*files: Path, extra: str = "") -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import ctypes
 import fcntl
+import http.client
 import json
 import os
 import signal
@@ -16,9 +17,14 @@ from pathlib import Path
 from types import FrameType
 
 from launcher.cluster import Cluster, free_port
-from launcher.paths import HOME, PYTHON, LauncherError, application_environment, say
+from launcher.paths import HOME, PYTHON, LauncherError, application_environment, say, trim_log
 
 LOCK = HOME / "running.lock"
+LOG = HOME / "server.log"
+#: The web server is asked so often whether it lives; without an answer for so long it is replaced. Seconds.
+ASK_EVERY, HUNG, START_PATIENCE = 2.0, 7.0, 60.0
+#: Pause before a dead web server is started again: it doubles from time to time, and begins anew after a calm while.
+FIRST_PAUSE, LONGEST_PAUSE, CALM = 0.5, 30.0, 60.0
 #: First choice of the web address, so that links stay the same from day to day.
 PORT = 8734
 
@@ -78,7 +84,10 @@ class Service:
         self.cluster = None if self.given_url else Cluster(HOME / "postgres")
         self.web: subprocess.Popen[bytes] | None = None
         self.ending = False
-        self.address = ""
+        self.url = self.address = ""
+        self.port = 0
+        #: When the web server was started, and when it answered last.
+        self.started = self.heard = 0.0
 
     def run(self) -> int:
         """Start, print the address, and stay until told to stop."""
@@ -102,52 +111,82 @@ class Service:
         if not self._launch_web(url, _choose_port()) and not self.ending:
             started = "HEXTAN_PORT" not in os.environ and self._launch_web(url, free_port())
             if not started and not self.ending:
-                log = HOME / "server.log"
                 raise LauncherError(
-                    f"The server does not start. The end of {log}:\n{log.read_text()[-2000:]}"
+                    f"The server does not start. The end of {LOG}:\n{LOG.read_text()[-2000:]}"
                 )
 
     def _launch_web(self, url: str, port: int) -> bool:
-        self.address = f"http://127.0.0.1:{port}/"
-        environment = application_environment() | {"HEXTAN_DATABASE_URL": url}
-        if self.demo:
-            environment["HEXTAN_DEMO"] = "1"
-        log = HOME / "server.log"
-        with open(log, "wb") as file:
-            self.web = subprocess.Popen(
-                [PYTHON, "-m", "uvicorn", "hextan.api.app:create_app", "--factory", "--host", "127.0.0.1",
-                 "--port", str(port), "--no-access-log", "--timeout-graceful-shutdown", "5"],
-                env=environment, stdout=file, stderr=file, start_new_session=True, preexec_fn=_end_with_launcher,  # noqa: PLW1509  (no threads here)
-            )  # fmt: skip
+        self.url, self.port, self.address = url, port, f"http://127.0.0.1:{port}/"
+        self._spawn()
         until = time.monotonic() + 60
-        while time.monotonic() < until and self.web.poll() is None and not self.ending:
+        while (
+            time.monotonic() < until and self.web is not None and self.web.poll() is None and not self.ending
+        ):
             # On a port that was just taken, another Hextan may answer.
             if self._answers() == self.web.pid:
                 return True
             time.sleep(0.05)
         return False
 
+    def _spawn(self) -> None:
+        """Start the web server's process; its log goes on where the last one's ended."""
+        environment = application_environment() | {"HEXTAN_DATABASE_URL": self.url}
+        if self.demo:
+            environment["HEXTAN_DEMO"] = "1"
+        with open(LOG, "ab") as file:
+            self.web = subprocess.Popen(
+                [PYTHON, "-m", "hextan.api.serve", "--port", str(self.port)],
+                env=environment, stdout=file, stderr=file, start_new_session=True, preexec_fn=_end_with_launcher,  # noqa: PLW1509  (no threads here)
+            )  # fmt: skip
+        self.started = self.heard = time.monotonic()
+
     def _answers(self) -> object:
         """Ask which process answers at the address; None when nobody does."""
         with (
-            contextlib.suppress(OSError, ValueError),
+            contextlib.suppress(OSError, ValueError, http.client.HTTPException),
             urllib.request.urlopen(f"{self.address}api/health", timeout=2) as told,
         ):
             return dict(json.load(told)).get("process")
         return None
 
     def _watch(self) -> int:
+        pause, asked = FIRST_PAUSE, time.monotonic()
         while not self.ending:
             time.sleep(0.2)
-            if self.web is not None and self.web.poll() is not None:
-                say(
-                    f"The web server ended by itself (code {self.web.returncode}); see {HOME / 'server.log'}."
-                )
-                return 1
+            now = time.monotonic()
             if self.cluster is not None and self.cluster.died():
                 say("The database server ended by itself: starting it again.")
                 self.cluster.start(self.cluster.port)
+            # One that only just began is asked all the time: as soon as it has answered it is watched closely.
+            if now - asked >= ASK_EVERY or self.heard == self.started:
+                asked = now
+                trim_log(LOG)
+                if self.web is not None and self._answers() == self.web.pid:
+                    self.heard = time.monotonic()
+                    if self.heard - self.started > CALM:
+                        pause = FIRST_PAUSE
+            # A server that only just began may still migrate the database.
+            patience = HUNG if self.heard > self.started else START_PATIENCE
+            ended = self.web is not None and self.web.poll() is not None
+            if ended or time.monotonic() - self.heard > patience:
+                self._replace(ended, pause)
+                pause = min(2 * pause, LONGEST_PAUSE)
         return 0
+
+    def _replace(self, ended: bool, pause: float) -> None:
+        """End what is left of the web server, wait, and start another at the same address."""
+        assert self.web is not None
+        if ended:
+            say(f"The web server ended by itself (code {self.web.returncode}; {LOG}): starting it again.")
+        else:
+            say(f"The web server does not answer ({LOG}): another takes its place.")
+            self.web.kill()
+            self.web.wait(10)
+        until = time.monotonic() + pause
+        while time.monotonic() < until and not self.ending:
+            time.sleep(0.05)
+        if not self.ending:
+            self._spawn()
 
     def _stop(self) -> None:
         if self.web is not None and self.web.poll() is None:

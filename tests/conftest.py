@@ -58,7 +58,7 @@ def session(engine):
 @pytest.fixture(scope="session")
 def application():
     """One for all tests: to describe every endpoint takes over a second."""
-    return bare_app()
+    return bare_app(("testserver",))
 
 
 @pytest.fixture
@@ -66,7 +66,15 @@ def client(application, session):
     """The application over the rolled-back session."""
     from starlette.testclient import TestClient
 
-    application.dependency_overrides[get_session] = lambda: session
+    def one_session():
+        try:
+            yield session
+        except Exception:
+            # As a request's own session would end: nothing of it is kept.
+            session.rollback()
+            raise
+
+    application.dependency_overrides[get_session] = one_session
     with TestClient(application, raise_server_exceptions=False) as client:
         yield client
     application.dependency_overrides.clear()

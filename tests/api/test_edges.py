@@ -18,7 +18,7 @@ def site(session, tmp_path):
     (dist / "assets" / "index-1.js").write_text("export {}")
     (dist / "mark.svg").write_text("<svg/>")
     (tmp_path / "password").write_text("secret")
-    app = bare_app()
+    app = bare_app(("testserver",))
     app.dependency_overrides[get_session] = lambda: session
     _serve_front_end(app, dist)
     with TestClient(app, raise_server_exceptions=False) as client:

@@ -10,6 +10,8 @@ from hextan.store import models
 from hextan.store.lens_sets import LENS_SETS
 from tests.core.kits import a_lens, a_set
 
+BYTES = {"content-type": "application/octet-stream"}
+
 
 @pytest.fixture
 def url(production_id):
@@ -137,18 +139,18 @@ def test_files_of_a_set(client, url, sets):
     at = f"{url}/lens-sets/{sets['Wren']['id']}"
     whole = client.get(f"{at}/file/json")
     assert "Wren.json" in whole.headers["content-disposition"]
-    added = client.post(f"{url}/lens-sets/file", content=whole.content)
+    added = client.post(f"{url}/lens-sets/file", content=whole.content, headers=BYTES)
     assert added.status_code == 201
     assert len(added.json()["lens_sets"][0]["document"]["lenses"]) == 10
     table = client.get(f"{at}/file/csv").content.replace(b"Wren 40,40", b"Wren 40,41")
-    read = client.post(f"{at}/csv", content=table)
+    read = client.post(f"{at}/csv", content=table, headers=BYTES)
     changed = next(x for x in read.json()["document"]["lenses"] if x["name"] == "Wren 40")
     assert changed["focal_mm"] == 41.0
     # It is shown and not kept.
     document = kept(client, url, sets["Wren"]["id"])["document"]
     assert next(x for x in document["lenses"] if x["name"] == "Wren 40")["focal_mm"] == 40.0
     assert client.get(f"{url}/lenses-template.csv").content == lenses_csv.write_template()
-    bad = client.post(f"{at}/csv", content=table.replace(b"41,", b"4 1,"))
+    bad = client.post(f"{at}/csv", content=table.replace(b"41,", b"4 1,"), headers=BYTES)
     assert bad.status_code == 422
     assert bad.json()["error"]["faults"][0]["field"].startswith("row ")
 
@@ -189,13 +191,15 @@ def test_mounts_and_adapters_go_out_and_come_back(client, url):
     whole = client.get(f"{url}/rig/file")
     assert "mounts%20and%20adapters.json" in whole.headers["content-disposition"]
     rig = client.get(f"{url}/rig").json()
-    assert client.post(f"{url}/rig/file", content=whole.content).json() == {"document": rig["document"]}
+    assert client.post(f"{url}/rig/file", content=whole.content, headers=BYTES).json() == {
+        "document": rig["document"]
+    }
     changed = whole.content.replace(b"38.2", b"39.0")
-    read = client.post(f"{url}/rig/file", content=changed).json()["document"]
+    read = client.post(f"{url}/rig/file", content=changed, headers=BYTES).json()["document"]
     assert read["mounts"][0]["flange_mm"] == 39.0
     # It is shown and not kept.
     assert client.get(f"{url}/rig").json() == rig
-    bad = client.post(f"{url}/rig/file", content=whole.content.replace(b"0.71", b"71"))
+    bad = client.post(f"{url}/rig/file", content=whole.content.replace(b"0.71", b"71"), headers=BYTES)
     assert bad.json()["error"]["faults"][0]["field"] == "adapters[3].magnification"
 
 

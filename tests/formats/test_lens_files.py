@@ -148,8 +148,13 @@ def test_ten_thousand_rows_are_read_or_refused_one_by_one():
     assert len(refused) == 1
     assert refused[0].startswith("lenses: must have at most 2000 entries")
     wrong = [f"L{i},x,2,K50" for i in range(10_000)]
-    assert len(told(table(*wrong))) == 10_000
-    assert told(table(*many * 3)) == [f"file: may hold {MOST_ROWS} rows at most (given: 30000)."]
+    with pytest.raises(InvalidInputError) as error:
+        read_lenses(table(*wrong), EMPTY)
+    # The first hundred are told, and the number of the rest.
+    assert (len(error.value.faults), error.value.more) == (100, 9900)
+    assert error.value.message.endswith("And 9995 more.")
+    assert error.value.as_dict()["more"] == 9900
+    assert told(table(*many * 3)) == [f"file: may hold {MOST_ROWS} rows at most (given: '(text)')."]
 
 
 def test_formulas_in_cells_are_made_harmless_and_come_back():

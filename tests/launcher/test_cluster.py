@@ -1,6 +1,8 @@
 """The private PostgreSQL: loopback only, never root, and nothing committed is lost by kill -9."""
 
+import contextlib
 import os
+import re
 import shutil
 import signal
 import stat
@@ -8,13 +10,14 @@ import subprocess
 import sys
 import time
 from pathlib import Path
+from types import SimpleNamespace
 
 import pytest
 from sqlalchemy import create_engine, text
 
-from launcher import debian
+from launcher import debian, running
 from launcher.cluster import Cluster
-from launcher.paths import LauncherError
+from launcher.paths import MOST_LOG_BYTES, LauncherError, trim_log
 from tests.conftest import scratch_folder
 
 
@@ -202,16 +205,76 @@ def test_a_port_that_is_taken_at_the_same_moment(home):
         shutil.rmtree(other, ignore_errors=True)
 
 
-def test_the_web_server_killed_is_said(home):
-    process = launch(home, "demo")
-    address_of(process)
-    # The launcher's child is uvicorn; its name stands in the command line.
+def web_of(process):
+    """The web server's process: the launcher's child that serves."""
     children = Path(f"/proc/{process.pid}/task/{process.pid}/children").read_text().split()
-    web = next(int(c) for c in children if b"uvicorn" in Path(f"/proc/{c}/cmdline").read_bytes())
-    os.kill(web, signal.SIGKILL)
-    assert "The web server ended by itself (code -9)" in process.stdout.read()
-    assert process.wait(20) == 1
-    process.stdout.close()
+    return next(int(c) for c in children if b"hextan.api.serve" in Path(f"/proc/{c}/cmdline").read_bytes())
+
+
+def another_answers(address, before, patience_s=60):
+    """Wait until another process answers at the same address."""
+    until = time.monotonic() + patience_s
+    while time.monotonic() < until:
+        with contextlib.suppress(OSError):
+            told = fetch(address, "api/health")["process"]
+            if told != before:
+                return told
+        time.sleep(0.1)
+    raise AssertionError("nobody took its place")
+
+
+def test_a_dead_and_a_hung_web_server_are_replaced_and_the_log_goes_on(home):
+    process = launch(home, "demo")
+    address = address_of(process)
+    try:
+        first = web_of(process)
+        os.kill(first, signal.SIGKILL)
+        second = another_answers(address, first)
+        # Long enough for the launcher to have heard of it, too.
+        time.sleep(1)
+        os.kill(second, signal.SIGSTOP)
+        stopped = time.monotonic()
+        until = stopped + 10
+        while Path(f"/proc/{second}").exists() and time.monotonic() < until:
+            time.sleep(0.05)
+        # Noticed, and ended, within ten seconds.
+        assert not Path(f"/proc/{second}").exists()
+        another_answers(address, second)
+        assert fetch(address, "api/ready")["status"] == "ok"
+        assert len(fetch(address, "api/productions")) == 1
+    finally:
+        process.send_signal(signal.SIGTERM)
+        told = process.communicate(timeout=30)[0]
+    assert "The web server ended by itself (code -9" in told
+    assert "does not answer" in told
+    assert process.returncode == 0
+    log = (home / "server.log").read_text()
+    # What the first, the second and the third said is all there, with the time.
+    assert log.count("Application startup complete") >= 3
+    assert re.search(r"^20\d\d-\d\d-\d\d \d\d:\d\d:\d\d,\d+ INFO", log, re.MULTILINE)
+
+
+def test_pauses_grow_and_logs_stay_within_bounds(tmp_path, monkeypatch):
+    said, pauses = [], []
+    monkeypatch.setattr(running, "say", said.append)
+    service = running.Service.__new__(running.Service)
+    service.ending = False
+    service.cluster = None
+    service.started = service.heard = time.monotonic()
+    service.web = SimpleNamespace(pid=1, poll=lambda: 1, returncode=1)
+    monkeypatch.setattr(service, "_replace", lambda ended, pause: pauses.append(pause), raising=False)
+    monkeypatch.setattr(running.time, "sleep", lambda s: setattr(service, "ending", len(pauses) >= 8))
+    service._watch()
+    assert pauses == [0.5, 1, 2, 4, 8, 16, 30, 30, 30]
+    log = tmp_path / "server.log"
+    with open(log, "ab") as writer:
+        writer.write(b"x" * (MOST_LOG_BYTES + 1))
+        writer.flush()
+        trim_log(log)
+        writer.write(b"goes on")
+    assert log.read_bytes() == b"goes on"
+    assert (tmp_path / "server.log.1").stat().st_size == MOST_LOG_BYTES + 1
+    trim_log(tmp_path / "none.log")
 
 
 def test_evaluate_prints_only_the_answer(home):

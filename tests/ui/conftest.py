@@ -40,7 +40,7 @@ def base_url(database_url, tmp_path_factory):
     url = f"http://127.0.0.1:{(port := free_port())}"
     log = (tmp_path_factory.mktemp("server") / "log").open("wb")
     server = subprocess.Popen(
-        [sys.executable, "-m", "uvicorn", "hextan.api.app:create_app", "--factory", "--port", str(port)],
+        [sys.executable, "-m", "hextan.api.serve", "--port", str(port)],
         env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "HEXTAN_DEMO": "1",
              "HEXTAN_WEB_DIST": str(ROOT / "web" / "dist"),
              "HEXTAN_DATABASE_URL": database_url.rsplit("/", 1)[0] + f"/{name}"},

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import gc
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from fastapi import FastAPI, Response
+from fastapi import FastAPI, HTTPException, Request, Response
 from fastapi.staticfiles import StaticFiles
 from sqlalchemy.orm import Session
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.responses import FileResponse
+from starlette.routing import Match
 
 from hextan import __version__
 from hextan.api import (
@@ -25,6 +27,7 @@ from hextan.api import (
     routes,
 )
 from hextan.api.edges import Edges
+from hextan.api.gate import Gate
 from hextan.api.settings import Settings
 from hextan.core.contract import EvaluationRequest
 from hextan.demo.load import load_demo
@@ -34,6 +37,7 @@ from hextan.store.sessions import make_engine
 
 #: Largest request body: a bulk evaluation of some thousand formats.
 MOST_BYTES = 8 * 1024 * 1024
+EVERY_METHOD = ["GET", "POST", "PUT", "PATCH", "DELETE"]
 
 
 def create_app(settings: Settings | None = None) -> FastAPI:
@@ -53,8 +57,13 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     return app
 
 
-def bare_app() -> FastAPI:
-    """Make the application without database and front end: enough for its OpenAPI document."""
+def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
+    """Make the application without database and front end: enough for its OpenAPI document.
+
+    Parameters
+    ----------
+    also_hosts : names under which it answers besides its own; for tests
+    """
     app = FastAPI(
         title="Hextan",
         version=__version__,
@@ -66,13 +75,17 @@ def bare_app() -> FastAPI:
     )
     app.state.packages = PackageCache()
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BYTES)
-    app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", "testserver"])
+    app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", *also_hosts])
+    app.add_middleware(Gate)
     app.add_middleware(Edges)
     errors.install(app)
     rooms = (routes, package_routes, lens_routes, kit_routes, look_routes, compare_routes, file_routes)
     for router in (package_routes.catalogue_router, *(room.router for room in rooms)):
         app.include_router(router, prefix="/api")
-    app.openapi_schema = _with_evaluation_request(app.openapi())
+    app.add_api_route("/api/{path:path}", _nowhere(app), methods=EVERY_METHOD, include_in_schema=False)
+    document = _with_evaluation_request(app.openapi())
+    # As committed is as served: the library would make it anew, without what is added here.
+    app.openapi = lambda: document  # type: ignore[method-assign]
     return app
 
 
@@ -84,16 +97,46 @@ def _with_evaluation_request(document: dict[str, Any]) -> dict[str, Any]:
     return document
 
 
+def _nowhere(app: FastAPI) -> Callable[[Request], Response]:
+    """Answer what leads nowhere below /api: 405 where the address is right and the method is not, else 404."""
+
+    def answer(request: Request) -> Response:
+        # All routes of the API: neither this one nor the pages, which take any path.
+        rooms = [route for route in app.router.routes if "path:path" not in getattr(route, "path", "")]
+
+        def taken(method: str) -> bool:
+            scope = {
+                "type": "http",
+                "method": method,
+                "path": request.url.path,
+                "headers": [],
+                "path_params": {},
+            }
+            return any(route.matches(scope)[0] is Match.FULL for route in rooms)
+
+        others = [method for method in EVERY_METHOD if taken(method)]
+        if others:
+            raise HTTPException(405, "Method Not Allowed", {"Allow": ", ".join(others)})
+        raise HTTPException(404, f"There is no {request.url.path[:200]}.")
+
+    return answer
+
+
 def _serve_front_end(app: FastAPI, dist: Path) -> None:
     app.mount("/assets", StaticFiles(directory=dist / "assets"), name="assets")
     whole = dist.resolve()
 
     @app.get("/{path:path}", include_in_schema=False)
     def _page(path: str) -> Response:
-        if path.startswith("api/") or "\0" in path:
-            body = {"code": "not_found", "message": f"There is no /{path}.".replace("\0", ""), "faults": []}
-            return errors.error_answer(404, body)
+        return FileResponse(_file_at(whole, path) or whole / "index.html")
+
+
+def _file_at(whole: Path, path: str) -> Path | None:
+    """The file of the front end at an address; hidden ones, and what is no name of a file, are none."""
+    if not path or any(step.startswith(".") for step in path.split("/")):
+        return None
+    try:
         file = (whole / path).resolve()
-        if path and file.is_file() and file.is_relative_to(whole):
-            return FileResponse(file)
-        return FileResponse(whole / "index.html")
+        return file if file.is_file() and file.is_relative_to(whole) else None
+    except (OSError, ValueError):
+        return None

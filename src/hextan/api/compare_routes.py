@@ -17,13 +17,14 @@ from hextan.api.compare_schemas import (
     MatchCameraAsk,
 )
 from hextan.api.errors import BAD, STALE
+from hextan.api.gate import StatedRoute
 from hextan.api.package_schemas import Removal
 from hextan.api.plumbing import Db, Id, ProductionId, json_answer
 from hextan.core.camera_match import match_camera
 from hextan.core.compare_view import compare_view
 from hextan.store import comparisons, models
 
-router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
+router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
 ComparisonId = Annotated[Id, Path()]
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import asyncio
 from collections.abc import Awaitable, Callable, MutableMapping
 from typing import Any, TypeAlias
 
 from starlette.datastructures import MutableHeaders
+from starlette.exceptions import HTTPException
 
 from hextan.api.errors import error_answer
 
@@ -20,6 +22,10 @@ SECURITY_HEADERS = {
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",
 }
+#: Every answer of the API: never taken for something else, never kept by anybody on the way.
+API_HEADERS = {"X-Content-Type-Options": "nosniff", "Cache-Control": "no-store"}
+#: A body has to go on within so many seconds.
+BODY_SECONDS = 20.0
 #: Refusals that the libraries make by themselves, as plain text: code and what to do.
 REFUSALS = {
     400: ("refused", "This server answers to 127.0.0.1 and localhost only."),
@@ -39,7 +45,10 @@ class Edges:
             await self.app(scope, receive, send)
             return
         path = scope["path"]
-        refused = False
+        refused = ended = False
+        bodiless = scope["method"] == "HEAD"
+        if bodiless:
+            scope = {**scope, "method": "GET"}
 
         async def at_the_edge(message: Message) -> None:
             nonlocal refused
@@ -47,7 +56,9 @@ class Edges:
                 headers = MutableHeaders(scope=message)
                 plain = headers.get("content-type", "").startswith("text/plain")
                 refused = plain and message["status"] in REFUSALS
-                if not path.startswith("/api/"):
+                if path.startswith("/api/"):
+                    headers.update(API_HEADERS)
+                else:
                     headers.update(SECURITY_HEADERS)
                     kept = (
                         "public, max-age=31536000, immutable" if path.startswith("/assets/") else "no-cache"
@@ -57,7 +68,23 @@ class Edges:
                     code, text = REFUSALS[message["status"]]
                     body = {"code": code, "message": text, "faults": []}
                     await error_answer(message["status"], body)(scope, receive, send)
-            if not refused:
-                await send(message)
+            if refused:
+                return
+            if bodiless and message["type"] == "http.response.body":
+                message = {**message, "body": b""}
+            await send(message)
 
-        await self.app(scope, receive, at_the_edge)
+        async def in_time() -> Message:
+            """The next part of the body; a sender who stops in the middle is not waited for."""
+            nonlocal ended
+            if ended:
+                # Then it is the end of the connection that is waited for, as long as it takes.
+                return await receive()
+            try:
+                message = await asyncio.wait_for(receive(), BODY_SECONDS)
+            except TimeoutError:
+                raise HTTPException(408, "The request did not come to its end. Send it again.") from None
+            ended = message["type"] != "http.request" or not message.get("more_body", False)
+            return message
+
+        await self.app(scope, in_time, at_the_edge)

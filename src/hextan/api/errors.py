@@ -6,10 +6,11 @@ import logging
 from collections.abc import Mapping
 from typing import Any
 
+import orjson
 from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
-from pydantic_core import to_json
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DataError, IntegrityError, OperationalError
+from sqlalchemy.orm.exc import StaleDataError
 from starlette.exceptions import HTTPException
 
 from hextan.api.evaluation_schema import ErrorAnswer
@@ -28,14 +29,25 @@ STATUS: dict[type[errors.HextanError], int] = {
 
 #: How endpoints answer what they refuse, for the OpenAPI document.
 BAD: dict[int | str, dict[str, Any]] = {
-    status: {"model": ErrorAnswer} for status in (400, 404, 413, 422, 503)
+    status: {"model": ErrorAnswer} for status in (400, 403, 404, 408, 413, 415, 422, 503)
 }
 STALE: dict[int | str, dict[str, Any]] = {409: {"model": ErrorAnswer}}
 
 
 def error_answer(status: int, body: Mapping[str, object]) -> Response:
-    """Write an error's body."""
-    return Response(to_json({"error": body}), status, media_type="application/json")
+    """Write an error's body; what was given is told in it, and may hold anything."""
+    return Response(orjson.dumps(_sendable({"error": body})), status, media_type="application/json")
+
+
+def _sendable(value: Any) -> Any:
+    """Turn what no answer can carry (half characters, numbers without end) into text that says it."""
+    if isinstance(value, str):
+        return value.encode("utf-8", "backslashreplace").decode()
+    if isinstance(value, Mapping):
+        return {_sendable(str(key)): _sendable(item) for key, item in value.items()}
+    if isinstance(value, list | tuple):
+        return [_sendable(item) for item in value]
+    return errors.plain(value)
 
 
 def _plain_body(code: str, message: str) -> dict[str, object]:
@@ -56,12 +68,27 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def _http(request: Request, error: HTTPException) -> Response:
-        code = {404: "not_found", 405: "method_not_allowed", 413: "too_large"}.get(
+        code = {404: "not_found", 405: "method_not_allowed", 408: "timed_out", 413: "too_large"}.get(
             error.status_code, "refused"
         )
         answer = error_answer(error.status_code, _plain_body(code, str(error.detail)))
         answer.headers.update(error.headers or {})
         return answer
+
+    @app.exception_handler(DataError)
+    def _not_kept(request: Request, error: DataError) -> Response:
+        log.warning("The database refused a value: %s", error.orig)
+        message = "Something given cannot be kept: a figure or a text is out of bounds. Nothing was changed."
+        return error_answer(422, _plain_body("invalid_input", message))
+
+    @app.exception_handler(IntegrityError)
+    @app.exception_handler(StaleDataError)
+    def _at_once(request: Request, error: Exception) -> Response:
+        log.warning("Two writes at once: %s", error)
+        message = (
+            "Somebody else changed the same thing at the same moment. Nothing was changed; load it again."
+        )
+        return error_answer(409, _plain_body("conflict", message))
 
     @app.exception_handler(OperationalError)
     def _database_gone(request: Request, error: OperationalError) -> Response:

@@ -183,7 +183,7 @@ class FaultBody(Shape):
 
 
 class ErrorBody(Shape):
-    """What went wrong; `given` and `stored` come with a stale write."""
+    """What went wrong. `given` and `stored` come with a stale write, `more` counts the faults that are not told."""
 
     model_config = ConfigDict(extra="allow")
     code: str

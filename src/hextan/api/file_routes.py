@@ -9,6 +9,7 @@ from fastapi import APIRouter, Body, Path, Query, Response
 
 from hextan.api.errors import BAD
 from hextan.api.evaluation_schema import Shape
+from hextan.api.gate import StatedRoute
 from hextan.api.lens_routes import kept_set
 from hextan.api.lens_schemas import LensSetKept
 from hextan.api.package_routes import kept
@@ -23,7 +24,7 @@ from hextan.store import bodies, repositories, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.lens_sets import LENS_SETS
 
-router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
+router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
 MEDIA = {"json": "application/json", "csv": "text/csv; charset=utf-8", "fdl": "application/json"}
 SUFFIX = {"json": "json", "csv": "csv", "fdl": "fdl"}
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]

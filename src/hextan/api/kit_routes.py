@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 
 from hextan.api.errors import BAD
+from hextan.api.gate import StatedRoute
 from hextan.api.kit_schemas import (
     CoverageView,
     FieldAnswer,
@@ -23,7 +24,7 @@ from hextan.core.kit_matrix import kit_matrix
 from hextan.core.slow_motion import slow_motion
 from hextan.formats.matrix_csv import write_matrix
 
-router = APIRouter(responses=BAD, prefix="/productions/{production_id}/kit")
+router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}/kit")
 
 
 @router.post("/coverage", responses={200: {"model": CoverageView}})

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Path, Request, Response
 from sqlalchemy.orm import Session
 
 from hextan.api.errors import BAD, STALE
+from hextan.api.gate import StatedRoute
 from hextan.api.lens_schemas import (
     LensSetKept,
     LensSetList,
@@ -30,7 +31,7 @@ from hextan.core.rig_document import RigDocument, adapter_of, check_rig, filter_
 from hextan.store import models, repositories, rigs
 from hextan.store.lens_sets import LENS_SETS
 
-router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
+router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
 SetId = Annotated[Id, Path()]
 
 

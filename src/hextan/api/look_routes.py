@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 
 from hextan.api.errors import BAD
+from hextan.api.gate import StatedRoute
 from hextan.api.look_schemas import DepthView, ExposureView, FlickerView, LookAsk
 from hextan.api.plumbing import Db, ProductionId, json_answer
 from hextan.core.depth_view import DepthAsk, depth_view
@@ -14,7 +15,7 @@ from hextan.core.rates import parse_rate
 from hextan.formats.depth_csv import write_depth
 from hextan.store import repositories
 
-router = APIRouter(responses=BAD, prefix="/productions/{production_id}/bench")
+router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}/bench")
 
 
 @router.post("/depth", responses={200: {"model": DepthView}})

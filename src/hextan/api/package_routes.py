@@ -8,6 +8,7 @@ from fastapi import APIRouter, Path, Request, Response
 from sqlalchemy.orm import Session
 
 from hextan.api.errors import BAD, STALE
+from hextan.api.gate import StatedRoute
 from hextan.api.package_schemas import (
     BodyKept,
     BodyList,
@@ -37,9 +38,9 @@ from hextan.core.speed import speed_table
 from hextan.store import bodies, models, repositories
 from hextan.store.bodies import BODIES
 
-router = APIRouter(responses=BAD, prefix="/productions/{production_id}")
+router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
 BodyId = Annotated[Id, Path()]
-catalogue_router = APIRouter(responses=BAD)
+catalogue_router = APIRouter(route_class=StatedRoute, responses=BAD)
 
 
 @catalogue_router.get("/catalogue")

@@ -7,10 +7,12 @@ from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
+from sqlalchemy import select
 
 from hextan import __version__
 from hextan.api.errors import BAD, STALE
 from hextan.api.evaluation_schema import ErrorAnswer, EvaluationAnswer
+from hextan.api.gate import StatedRoute
 from hextan.api.plumbing import Db, ProductionId, json_answer
 from hextan.api.schemas import (
     BenchAsk,
@@ -32,12 +34,19 @@ from hextan.store import repositories
 
 #: Up to this size an evaluation takes a few milliseconds: less than handing it to a thread would hold up others.
 INLINE_BYTES = 64 * 1024
-router = APIRouter(responses=BAD)
+router = APIRouter(route_class=StatedRoute, responses=BAD)
 
 
 @router.get("/health")
-def health() -> Health:
-    """Say that the server is there, and which process it is."""
+async def health() -> Health:
+    """Say that the server is there, and which process it is; asks nobody else."""
+    return Health(status="ok", version=__version__, process=os.getpid())
+
+
+@router.get("/ready")
+def ready(db: Db) -> Health:
+    """Say that the server can work: the database answers. 503 while it does not."""
+    db.execute(select(1))
     return Health(status="ok", version=__version__, process=os.getpid())
 
 

@@ -19,6 +19,8 @@ from hextan.core.rates import RateSet
 
 SCHEMA = "hextan.body"
 SCHEMA_VERSION = 1
+#: Recording formats of one scan mode.
+MOST_FORMATS = 2000
 
 Method: TypeAlias = Literal["full", "binned", "skipped"]
 Sampling: TypeAlias = Literal["raw", "4:2:0", "4:2:2", "4:4:4"]
@@ -67,7 +69,7 @@ class ModeDocument(Row):
     row_time_us: Annotated[float, Field(gt=0, le=10_000)] | None = None
     overhead_us: Annotated[float, Field(ge=0, le=1_000_000)] = 0.0
     max_fps: Fps | None = None
-    formats: Annotated[list[FormatDocument], Field(max_length=2000)] = []
+    formats: Annotated[list[FormatDocument], Field(max_length=MOST_FORMATS)] = []
 
     @model_validator(mode="after")
     def _one_window(self) -> ModeDocument:

@@ -229,7 +229,7 @@ def _named_setup(package: Package, comparison: Comparison, index: int) -> Setup:
             type(f)(f.field.replace("state.", f"document.columns[{index}]."), f.value, f.rule)
             for f in error.faults
         )
-        raise InvalidInputError(f"Column {'ABCD'[index]}: {error.message}", faults) from None
+        raise InvalidInputError(f"Column {'ABCD'[index]}: {error.message}", faults, error.more) from None
 
 
 def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, problem: str) -> dict[str, Any]:

@@ -7,7 +7,12 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Self
+
+#: Whole numbers with more bits are not written out.
+_WORD = 63
+#: So many faults are told; of the rest their number.
+MOST_FAULTS = 100
 
 
 @dataclass(frozen=True)
@@ -33,7 +38,7 @@ def shown(value: Any) -> str:
     >>> shown("x" * 100)
     "'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx…"
     """
-    text = repr(value)
+    text = repr(plain(value)) if isinstance(value, int | float) else repr(value)
     return text if len(text) <= 40 else text[:39] + "…"
 
 
@@ -41,6 +46,8 @@ def plain(value: Any) -> Any:
     """Turn a value into something JSON can carry (NaN and infinity become text)."""
     if isinstance(value, float) and not math.isfinite(value):
         return repr(value)
+    if isinstance(value, int) and value.bit_length() > _WORD:
+        return f"a whole number of about {int(value.bit_length() * math.log10(2)) + 1} digits"
     if value is None or isinstance(value, bool | int | float):
         return value
     if isinstance(value, str):
@@ -53,10 +60,12 @@ class HextanError(Exception):
 
     code = "error"
 
-    def __init__(self, message: str, faults: tuple[Fault, ...] = ()) -> None:
+    def __init__(self, message: str, faults: tuple[Fault, ...] = (), more: int = 0) -> None:
         super().__init__(message)
         self.message = message
-        self.faults = faults
+        self.faults = faults[:MOST_FAULTS]
+        #: How many faults there are besides those that are told.
+        self.more = more + max(0, len(faults) - MOST_FAULTS)
 
     def as_dict(self) -> dict[str, Any]:
         """Give the structured body: code, message and the faults by field."""
@@ -64,6 +73,7 @@ class HextanError(Exception):
             "code": self.code,
             "message": self.message,
             "faults": [fault.as_dict() for fault in self.faults],
+            **({"more": self.more} if self.more else {}),
         }
 
 
@@ -73,12 +83,18 @@ class InvalidInputError(HextanError):
     code = "invalid_input"
 
     @classmethod
-    def of(cls, *faults: Fault) -> InvalidInputError:
-        """Build the error from its faults; the message tells all of them (at most five)."""
+    def of(cls, *faults: Fault, more: int = 0) -> Self:
+        """Build the error from its faults; the message tells all of them (at most five).
+
+        Parameters
+        ----------
+        more : how many there are besides those that are given
+        """
         told = " ".join(fault.sentence() for fault in faults[:5])
-        if len(faults) > 5:
-            told += f" And {len(faults) - 5} more."
-        return cls(told, faults)
+        rest = len(faults) + more - min(5, len(faults))
+        if rest:
+            told += f" And {rest} more."
+        return cls(told, faults, more)
 
 
 class InconsistentError(InvalidInputError):

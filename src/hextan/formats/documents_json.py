@@ -47,6 +47,7 @@ class JsonFile(Generic[D]):
         if not 1 <= len(items) <= MOST_DOCUMENTS:
             raise InvalidInputError.of(Fault("file", len(items), f"holds 1 to {MOST_DOCUMENTS} documents"))
         faults: list[Fault] = []
+        more = 0
         documents = []
         for i, item in enumerate(items):
             path = f"[{i}]" if isinstance(plain, list) else ""
@@ -54,8 +55,9 @@ class JsonFile(Generic[D]):
                 documents.append(self.parse(self._newest(item, path), path))
             except InvalidInputError as error:
                 faults += error.faults
+                more += error.more
         if faults:
-            raise InvalidInputError.of(*faults)
+            raise InvalidInputError.of(*faults, more=more)
         return documents
 
     def _newest(self, item: Any, path: str) -> Any:

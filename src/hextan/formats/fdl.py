@@ -309,7 +309,7 @@ def _check_references(document: Document) -> None:
 
 def _read_context(context: Context, number: int, notes: list[str]) -> BodyDocument | None:
     name = context.label or f"Context {number}"
-    own = _own(context, "_hextan_body_")
+    own = _own(context, "_hextan_body_", f"contexts[{number - 1}]")
     usable = [canvas for canvas in context.canvases if _usable(canvas, name, notes)]
     pitches = [c.physical_dimensions.width * 1000 / c.photosite_dimensions.width
                for c in usable if c.physical_dimensions and c.photosite_dimensions]  # fmt: skip
@@ -363,12 +363,50 @@ def _line(text: str) -> str:
     return re.sub(r"\s+", " ", "".join(c if c.isprintable() else " " for c in text)).strip()[:80] or "unnamed"
 
 
-def _own(part: _Part, prefix: str) -> dict[str, Any]:
-    return {
+#: Of our own keys those that are read before the document is checked, with the type that each must have.
+_TYPED: dict[str, tuple[type[Any] | tuple[type[Any], ...], str]] = {
+    "name": (str, "must be text"),
+    "rates": (str, "must be text"),
+    "pitch_um": ((int, float), "must be a number above 0 and at most 1000"),
+    "photosites_w": (int, "must be a whole number"),
+    "photosites_h": (int, "must be a whole number"),
+    "window_w": (int, "must be a whole number"),
+    "window_h": (int, "must be a whole number"),
+}
+
+
+def _own(part: _Part, prefix: str, path: str) -> dict[str, Any]:
+    """Our own keys of a part, without their prefix.
+
+    Raises
+    ------
+    InvalidInputError
+        A value of another type than that of its key, or half of a pair.
+    """
+    own = {
         key.removeprefix(prefix): value
         for key, value in (part.model_extra or {}).items()
-        if key.startswith(prefix)
+        if key.startswith(prefix) and value is not None
     }
+    faults = [
+        Fault(f"{path}.{prefix}{key}", own[key], rule)
+        for key, (kind, rule) in _TYPED.items()
+        if key in own
+        and (
+            not isinstance(own[key], kind)
+            or isinstance(own[key], bool)
+            or (key == "pitch_um" and not 0 < own[key] <= 1000)
+        )
+    ]
+    faults += [
+        Fault(f"{path}.{prefix}{key}_{axis}", None, f"belongs to {prefix}{key}_{other}: give both")
+        for key in _PAIR_KEYS
+        for axis, other in ("hv", "vh")
+        if f"{key}_{other}" in own and f"{key}_{axis}" not in own
+    ]
+    if faults:
+        raise InvalidInputError.of(*faults)
+    return own
 
 
 def _modes(canvases: list[Canvas], body: str, notes: list[str]) -> list[dict[str, Any]]:
@@ -377,7 +415,8 @@ def _modes(canvases: list[Canvas], body: str, notes: list[str]) -> list[dict[str
     rateless = False
     for canvas in canvases:
         assert canvas.photosite_dimensions is not None
-        own, f = _own(canvas, "_hextan_mode_"), _own(canvas, "_hextan_format_")
+        path = f"canvas {canvas.id}"
+        own, f = _own(canvas, "_hextan_mode_", path), _own(canvas, "_hextan_format_", path)
         window = [
             own.get("window_w", canvas.photosite_dimensions.width),
             own.get("window_h", canvas.photosite_dimensions.height),
@@ -393,7 +432,7 @@ def _modes(canvases: list[Canvas], body: str, notes: list[str]) -> list[dict[str
         label = label if label not in taken else f"{label[:45]} {canvas.id}"
         mode["formats"].append(
             {"name": label, "raster": [canvas.dimensions.width, canvas.dimensions.height],
-             "rates": str(rates).split() if rates else ["24"]} | {key: f[key] for key in _FORMAT_KEYS if key in f}
+             "rates": rates.split() if rates else ["24"]} | {key: f[key] for key in _FORMAT_KEYS if key in f}
         )  # fmt: skip
     if rateless:
         notes.append(

@@ -12,10 +12,25 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from hextan.core.body_document import BodyDocument, FormatDocument, ModeDocument, parse_body
+from hextan.core.body_document import (
+    MOST_FORMATS,
+    BodyDocument,
+    FormatDocument,
+    ModeDocument,
+    parse_body,
+)
 from hextan.core.document_parts import new_key
 from hextan.core.errors import Fault, InvalidInputError
-from hextan.formats.table import cell_text, flag, plain_number, read_rows, whole_number, word, write_rows
+from hextan.formats.table import (
+    Faults,
+    cell_text,
+    flag,
+    plain_number,
+    read_rows,
+    whole_number,
+    word,
+    write_rows,
+)
 
 
 @dataclass(frozen=True)
@@ -111,16 +126,17 @@ def _merge(
     modes = {mode["name"]: mode for mode in plain["modes"]}
     said: dict[str, tuple[int, dict[str, Any]]] = {}
     places: dict[tuple[str, str], int] = {}
-    faults = []
+    known = {name: {f["name"]: f for f in mode["formats"]} for name, mode in modes.items()}
+    faults = Faults()
     for number, row in zip(numbers, rows, strict=True):
         name = row["mode"]
         told = {column: row[column] for column in header if _BY_NAME[column].of_mode}
         if name in said:
             before, other = said[name]
-            faults += [
-                Fault(f"row {number}, column {column}", told[column], f"says otherwise of {name} than row {before}: {other[column]}")
-                for column in told if told[column] != other[column]
-            ]  # fmt: skip
+            for column, value in told.items():
+                if value != other[column]:
+                    rule = f"says otherwise of {name} than row {before}: {other[column]}"
+                    faults.add(f"row {number}, column {column}", value, rule)
             mode = modes[name]
         else:
             said[name] = (number, told)
@@ -130,26 +146,33 @@ def _merge(
                     k: list(v) for k, v in _PAIRS.items()
                 }
                 modes[name] = mode
+                known[name] = {}
                 plain["modes"].append(mode)
             # The file speaks in photosites.
             mode["window"], mode["window_mm"] = [None, None], None
             _set_all(mode, told)
         if (name, row["format"]) in places:
             rule = f"is there already, in row {places[name, row['format']]}"
-            faults.append(Fault(f"row {number}, column format", row["format"], rule))
+            faults.add(f"row {number}, column format", row["format"], rule)
             continue
         places[name, row["format"]] = number
-        f = next((f for f in mode["formats"] if f["name"] == row["format"]), None)
+        f = known[name].get(row["format"])
         if f is None:
+            if len(mode["formats"]) >= MOST_FORMATS:
+                rule = (
+                    f"{name} has {MOST_FORMATS} recording formats already, the most that a scan mode can have"
+                )
+                raise InvalidInputError.of(Fault(f"row {number}", row["format"], rule))
             f = {"key": new_key(), "raster": [None, None]}
+            known[name][row["format"]] = f
             mode["formats"].append(f)
         _set_all(f, {column: row[column] for column in header if not _BY_NAME[column].of_mode})
-    if faults:
-        raise InvalidInputError.of(*faults)
+    faults.raise_any()
     try:
         return parse_body(plain)
     except InvalidInputError as error:
-        raise InvalidInputError.of(*(_at_row(fault, plain, said, places) for fault in error.faults)) from None
+        told_at = (_at_row(fault, plain, said, places) for fault in error.faults)
+        raise InvalidInputError.of(*told_at, more=error.more) from None
 
 
 def _set_all(target: dict[str, Any], cells: dict[str, Any]) -> None:

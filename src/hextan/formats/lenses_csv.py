@@ -15,7 +15,7 @@ from hextan.core.distances import parse_distance_m
 from hextan.core.document_parts import new_key
 from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.lens_document import LensDocument, LensSetDocument, parse_lens_set
-from hextan.formats.table import cell_text, plain_number, read_rows, word, write_rows
+from hextan.formats.table import Faults, cell_text, plain_number, read_rows, word, write_rows
 
 _WITH_UNIT = re.compile(r"(?P<number>[\d.,]+)\s*(?P<unit>[a-zA-Z\"'”′]+)")
 
@@ -156,11 +156,11 @@ def read_lenses(data: bytes, document: LensSetDocument) -> LensSetDocument:
     plain = document.model_dump(mode="json")
     lenses = {lens["name"]: lens for lens in plain["lenses"]}
     said: dict[str, int] = {}
-    faults = []
+    faults = Faults()
     for number, row in zip(numbers, rows, strict=True):
         name = row["name"]
         if name in said:
-            faults.append(Fault(f"row {number}, column name", name, f"is there already, in row {said[name]}"))
+            faults.add(f"row {number}, column name", name, f"is there already, in row {said[name]}")
             continue
         said[name] = number
         lens = lenses.get(name)
@@ -170,12 +170,12 @@ def read_lenses(data: bytes, document: LensSetDocument) -> LensSetDocument:
             plain["lenses"].append(lens)
         for column, value in row.items():
             lens[column] = _EMPTY[column] if value in ("", None) and column in _EMPTY else value
-    if faults:
-        raise InvalidInputError.of(*faults)
+    faults.raise_any()
     try:
         return parse_lens_set(plain)
     except InvalidInputError as error:
-        raise InvalidInputError.of(*(_at_row(fault, plain, said) for fault in error.faults)) from None
+        told_at = (_at_row(fault, plain, said) for fault in error.faults)
+        raise InvalidInputError.of(*told_at, more=error.more) from None
 
 
 _PLACE = re.compile(r"lenses\[(\d+)\]\.?(\w*)(.*)")

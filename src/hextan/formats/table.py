@@ -8,16 +8,19 @@ from __future__ import annotations
 
 import csv
 import io
+import math
 import re
 from collections.abc import Callable, Sequence
+from itertools import islice
 from typing import Any, Protocol
 
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import MOST_FAULTS, Fault, InvalidInputError
 from hextan.formats.text import decode
 
 MOST_ROWS = 20_000
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 _THOUSANDS = re.compile(r"\d{1,3}(,\d{3})+")
+_NUMBER = re.compile(r"[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?", re.ASCII | re.IGNORECASE)
 _YES = {"yes": True, "true": True, "1": True, "no": False, "false": False, "0": False, "": False}
 
 
@@ -40,16 +43,44 @@ class AnyColumn(Protocol):
         ...
 
 
+class Faults:
+    """Faults as they are found: as many as are told are kept, the rest is counted."""
+
+    def __init__(self) -> None:
+        self.told: list[Fault] = []
+        self.more = 0
+
+    def add(self, field: str, value: Any, rule: str) -> None:
+        """One more."""
+        if len(self.told) < MOST_FAULTS:
+            self.told.append(Fault(field, value, rule))
+        else:
+            self.more += 1
+
+    def raise_any(self) -> None:
+        """Refuse when there is any.
+
+        Raises
+        ------
+        InvalidInputError
+            With the first hundred, and the number of the rest.
+        """
+        if self.told:
+            raise InvalidInputError.of(*self.told, more=self.more)
+
+
 def plain_number(text: str) -> Any:
     """Read a number, with a point or a comma for decimals; None for an empty cell."""
     if text == "":
         return None
     if _THOUSANDS.fullmatch(text):
         raise ValueError("may be read two ways: write it without separators, with a point for decimals")
-    try:
-        return float(text.replace(",", "."))
-    except ValueError:
-        raise ValueError("must be a number") from None
+    if not _NUMBER.fullmatch(text):
+        raise ValueError("must be a number")
+    value = float(text.replace(",", "."))
+    if not math.isfinite(value):
+        raise ValueError("is too large")
+    return value
 
 
 def whole_number(text: str) -> Any:
@@ -88,26 +119,23 @@ def read_rows(data: bytes, columns: Sequence[AnyColumn]) -> tuple[list[str], lis
     """
     by_name = {column.name: column for column in columns}
     header, rows = _table(decode(data), columns)
-    faults: list[Fault] = []
+    faults = Faults()
     read: list[dict[str, Any]] = []
     for number, cells in rows:
         got: dict[str, Any] = {}
         if len(cells) > len(header):
-            faults.append(
-                Fault(f"row {number}", len(cells), f"has more cells than the {len(header)} of the first row")
-            )
+            faults.add(f"row {number}", len(cells), f"has more cells than the {len(header)} of the first row")
         for name, text in zip(header, cells + [""] * (len(header) - len(cells)), strict=False):
             told = text.strip()
             told = told[1:] if told.startswith("'") and told[1:].startswith(_FORMULA) else told
             try:
                 got[name] = by_name[name].read(told)
             except ValueError as error:
-                faults.append(Fault(f"row {number}, column {name}", text, str(error)))
+                faults.add(f"row {number}, column {name}", text, str(error))
             if not told and by_name[name].needed:
-                faults.append(Fault(f"row {number}, column {name}", text, "is required"))
+                faults.add(f"row {number}, column {name}", text, "is required")
         read.append(got)
-    if faults:
-        raise InvalidInputError.of(*faults)
+    faults.raise_any()
     return header, [number for number, _ in rows], read
 
 
@@ -116,9 +144,12 @@ def _table(text: str, columns: Sequence[AnyColumn]) -> tuple[list[str], list[tup
     first = text.split("\n", 1)[0]
     delimiter = max(",;\t", key=first.count)
     try:
-        lines = list(csv.reader(io.StringIO(text), delimiter=delimiter, strict=True))
+        # One row more than may be: longer files are not read to their end.
+        lines = list(islice(csv.reader(io.StringIO(text), delimiter=delimiter, strict=True), MOST_ROWS + 2))
     except csv.Error as error:
         raise InvalidInputError.of(Fault("file", "(text)", f"is not a CSV file: {error}")) from None
+    if len(lines) > MOST_ROWS + 1:
+        raise InvalidInputError.of(Fault("file", "(text)", f"may hold {MOST_ROWS} rows at most"))
     header = [name.strip().lower() for name in lines[0]] if lines else []
     faults = [
         Fault("row 1", name, "is not a column of this file: see the template")
@@ -136,8 +167,6 @@ def _table(text: str, columns: Sequence[AnyColumn]) -> tuple[list[str], list[tup
     rows = [(i, cells) for i, cells in enumerate(lines[1:], 2) if any(cell.strip() for cell in cells)]
     if not faults and not rows:
         faults.append(Fault("file", "(text)", "has no rows below the first"))
-    if len(rows) > MOST_ROWS:
-        faults.append(Fault("file", len(rows), f"may hold {MOST_ROWS} rows at most"))
     if faults:
         raise InvalidInputError.of(*faults)
     return header, rows

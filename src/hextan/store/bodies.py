@@ -13,7 +13,7 @@ from hextan.core.body_document import (
     ModeDocument,
     parse_body,
 )
-from hextan.store.documents import Documents, matched
+from hextan.store.documents import Documents, matched, prune
 from hextan.store.models import Body, CropRule, InCameraCrop, RecordingFormat, ScanMode
 
 #: Columns that stand in the document under the same name.
@@ -101,6 +101,9 @@ def apply_document(row: Body, document: BodyDocument) -> None:
     crops = matched(row.crops, document.crops, InCameraCrop)
     for crop_row, crop in zip(crops, document.crops, strict=True):
         _apply_crop(crop_row, crop, by_key)
+    prune(row.crops)
+    wanted = {f.key for mode in document.modes for f in mode.formats}
+    prune(row.modes, [mode for mode in row.modes if any(f.key in wanted for f in mode.formats)])
 
 
 def _apply_mode(
@@ -120,6 +123,7 @@ def _apply_mode(
             row.formats.append(formats[f.key])
     for format_row, f in zip(matched(row.formats, mode.formats, RecordingFormat), mode.formats, strict=True):
         _apply_format(format_row, f)
+    prune(row.formats)
 
 
 def _apply_format(row: RecordingFormat, document: FormatDocument) -> None:

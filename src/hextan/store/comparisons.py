@@ -92,9 +92,14 @@ def set_removed(
         Somebody else kept it in between.
     """
     row = find(session, production_id, comparison_id)
-    if row.version != version:
+    try:
+        if row.version != version:
+            raise StaleDataError
+        row.removed = removed
+        session.commit()
+    except StaleDataError:
+        session.rollback()
+        row = find(session, production_id, comparison_id)
         here = document_of(row)
-        raise stale(f"Comparison {here.name}", version, here, row.version, here)
-    row.removed = removed
-    session.commit()
+        raise stale(f"Comparison {here.name}", version, here, row.version, here) from None
     return row

@@ -5,7 +5,7 @@ A document is a row of a production with rows below it. One set of rules serves 
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
@@ -24,6 +24,10 @@ R = TypeVar("R", bound=Any)
 D = TypeVar("D", bound=Any)
 
 
+#: So many removed rows of a list are kept, or twice as many as it has; the oldest beyond them go for good.
+MOST_REMOVED = 50
+
+
 def matched(rows: list[Any], documents: list[Any], kind: type[Any]) -> list[Any]:
     """Find or make the row of each document, in order; mark the rest as removed."""
     kept = {row.key: row for row in rows}
@@ -38,6 +42,21 @@ def matched(rows: list[Any], documents: list[Any], kind: type[Any]) -> list[Any]
     for row in kept.values():
         row.removed = True
     return found
+
+
+def prune(rows: list[Any], spared: Collection[Any] = ()) -> None:
+    """Let the oldest removed rows go for good: undo goes back to the last ones, and a list that is written anew again
+    and again must not grow for ever.
+
+    Parameters
+    ----------
+    spared : rows that stay whatever their age
+    """
+    removed = sorted((row for row in rows if row.removed), key=lambda row: row.id or 0)
+    most = max(MOST_REMOVED, 2 * (len(rows) - len(removed)))
+    for row in removed[: max(0, len(removed) - most)]:
+        if row not in spared:
+            rows.remove(row)
 
 
 def stale(name: str, version: int, document: Any, stored_version: int, stored: Any) -> StaleWriteError:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from sqlalchemy.orm import selectinload
 
 from hextan.core.lens_document import LensDocument, LensSetDocument, parse_lens_set
-from hextan.store.documents import Documents, matched
+from hextan.store.documents import Documents, matched, prune
 from hextan.store.models import Lens, LensSet
 
 #: Columns that stand in the document under the same name.
@@ -34,6 +34,7 @@ def apply_document(row: LensSet, document: LensSetDocument) -> None:
     for name in (*_SET, "origin", "origins"):
         setattr(row, name, plain[name])
     lenses = matched(row.lenses, document.lenses, Lens)
+    prune(row.lenses)
     for lens_row, lens in zip(lenses, plain["lenses"], strict=True):
         for name in (*_LENS, "origins", "circles"):
             setattr(lens_row, name, lens[name])

@@ -342,12 +342,13 @@ class Comparison(Versioned, Base):
 
 
 class EquipmentStamp(Base):
-    """One row whose stamp is new after every change of equipment; triggers write it (migration 0002)."""
+    """A stamp of each production, new after every change of its equipment; triggers write it (migration 0006)."""
 
     __tablename__ = "equipment_stamp"
-    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    production_id: Mapped[int] = mapped_column(
+        ForeignKey("production.id", ondelete="CASCADE"), primary_key=True, autoincrement=False
+    )
     stamp: Mapped[UUID]
-    __table_args__ = (CheckConstraint("id = 1", name="one_row"),)
 
 
 class BenchRow(Versioned, Base):

@@ -30,7 +30,9 @@ class PackageCache:
             When there is no such production.
         """
         # Read before the package: a change in between makes the next call load again, never keep the old.
-        stamp = session.scalar(select(EquipmentStamp.stamp))
+        stamp = session.scalar(
+            select(EquipmentStamp.stamp).where(EquipmentStamp.production_id == production_id)
+        )
         kept = self._kept.get(production_id)
         if kept is not None and kept[0] == stamp:
             return kept[1]

@@ -50,7 +50,12 @@ def catalogue_of(session: Session) -> Production:
     if found is None:
         found = Production(kind="catalogue", name="Catalogue", demo_key="catalogue")
         session.add(found)
-        session.commit()
+        try:
+            session.commit()
+        except IntegrityError:
+            # Somebody else made it at the same moment.
+            session.rollback()
+            found = session.scalars(query).one()
     return found
 
 

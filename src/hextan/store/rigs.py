@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session, selectinload
 from sqlalchemy.orm.exc import StaleDataError
 
 from hextan.core.rig_document import AdapterDocument, FilterDocument, MountDocument, RigDocument
-from hextan.store.documents import matched, stale
+from hextan.store.documents import matched, prune, stale
 from hextan.store.models import Adapter, Mount, NdFilter, Rig
 
 _MOUNT = tuple(MountDocument.model_fields)
@@ -79,6 +79,7 @@ def apply_document(row: Rig, document: RigDocument) -> None:
         for found, said in zip(matched(rows, documents, kind), documents, strict=True):
             for name, value in said.model_dump(mode="json").items():
                 setattr(found, name, value)
+        prune(rows)
 
 
 def _stale(version: int, document: RigDocument, row: Rig | None) -> Any:

@@ -1,0 +1,92 @@
+"""Who may write: pages of this server, and programs. A page of another origin may not, whatever it sends.
+
+A browser lets any page send a form or plain text to this address. It says, though, from where the request comes
+(`Origin`, `Sec-Fetch-Site`); and what a page may send without asking first is never JSON or bytes.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Coroutine, MutableMapping
+from typing import Any
+from urllib.parse import urlsplit
+
+from fastapi import Request, Response
+from fastapi.routing import APIRoute
+from starlette.datastructures import Headers
+
+from hextan.api.errors import error_answer
+from hextan.formats.text import refuse_what_is_no_text
+
+#: Methods that change nothing.
+READING = frozenset({"GET", "HEAD", "OPTIONS"})
+#: Anybody may ask these: they read nothing of a production and keep nothing.
+OPEN_TO_ALL = frozenset({"/api/evaluate"})
+#: Whence a browser may say that a request comes: a page of this origin, or the user.
+OURS = frozenset({"same-origin", "none"})
+
+
+def is_foreign(headers: Headers) -> bool:
+    """Whether a browser says that another origin's page sends this.
+
+    >>> is_foreign(Headers({"host": "127.0.0.1:8734", "origin": "http://127.0.0.1:8734"}))
+    False
+    >>> is_foreign(Headers({"host": "127.0.0.1:8734", "origin": "http://127.0.0.1:9000"}))
+    True
+    """
+    site, origin = headers.get("sec-fetch-site"), headers.get("origin")
+    if site is not None and site not in OURS:
+        return True
+    return origin is not None and urlsplit(origin).netloc.lower() != headers.get("host", "").lower()
+
+
+class Gate:
+    """Refuse writes of foreign pages before anything of them is read."""
+
+    def __init__(self, app: Any) -> None:
+        self.app = app
+
+    async def __call__(self, scope: MutableMapping[str, Any], receive: Any, send: Any) -> None:
+        """Pass the request on, or refuse it."""
+        writes = (
+            scope["type"] == "http"
+            and scope["method"] not in READING
+            and scope["path"].startswith("/api/")
+            and scope["path"] not in OPEN_TO_ALL
+        )
+        if writes and is_foreign(Headers(scope=scope)):
+            message = "A page of another address may not write here. Open Hextan at its own address."
+            body = {"code": "foreign_origin", "message": message, "faults": []}
+            await error_answer(403, body)(scope, receive, send)
+            return
+        await self.app(scope, receive, send)
+
+
+class StatedRoute(APIRoute):
+    """A route that takes a body of the stated type only, and only text that can be kept."""
+
+    def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
+        """Check the head, and what no database takes, before the endpoint's own reading."""
+        handle = super().get_route_handler()
+        stated = _stated_type(self)
+        if stated is None:
+            return handle
+
+        async def checked(request: Request) -> Response:
+            given = request.headers.get("content-type", "").split(";", 1)[0].strip().lower()
+            if given != stated:
+                message = (
+                    f"This address takes {stated}; the request says {given[:60] or 'nothing of its type'}."
+                )
+                return error_answer(415, {"code": "unsupported_media_type", "message": message, "faults": []})
+            if stated == "application/json":
+                refuse_what_is_no_text(await request.body())
+            return await handle(request)
+
+        return checked
+
+
+def _stated_type(route: APIRoute) -> str | None:
+    field = route.body_field
+    if field is None:
+        return None
+    return str(getattr(field.field_info, "media_type", None) or "application/json")

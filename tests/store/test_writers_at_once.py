@@ -1,0 +1,174 @@
+"""Writers at once, stamps of equipment by production, and lists that are written anew again and again."""
+
+import json
+import threading
+import time
+
+import pytest
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from hextan.core.body_document import parse_body
+from hextan.core.comparison import Comparison
+from hextan.core.document_parts import new_key
+from hextan.core.errors import StaleWriteError
+from hextan.core.lens_document import parse_lens_set
+from hextan.store import comparisons, lens_sets, models, repositories
+from hextan.store.bodies import BODIES
+from hextan.store.documents import MOST_REMOVED
+from hextan.store.lens_sets import LENS_SETS
+from hextan.store.package_cache import PackageCache
+from tests.core.bodies import a_body, a_format, a_mode
+from tests.core.kits import a_lens, a_set
+
+
+@pytest.fixture
+def fresh(engine):
+    """Two productions of their own, committed, and gone after the test."""
+    with Session(engine, expire_on_commit=False) as session:
+        pair = [models.Production(name=f"Pair {i}") for i in (1, 2)]
+        session.add_all(pair)
+        session.commit()
+        ids = [p.id for p in pair]
+    yield ids
+    with Session(engine) as session:
+        for each in ids:
+            session.delete(session.get(models.Production, each))
+        session.commit()
+
+
+def stamps(engine, ids):
+    with Session(engine) as session:
+        query = select(models.EquipmentStamp.production_id, models.EquipmentStamp.stamp)
+        found = dict(session.execute(query).all())
+        return [found.get(each) for each in ids]
+
+
+def test_twenty_clients_remove_one_comparison_at_once(engine, fresh):
+    with Session(engine) as session:
+        document = Comparison.model_validate({"columns": [{"key": "a", "format_id": 1, "lens_id": 1}]})
+        kept = comparisons.add(session, fresh[0], document)
+        number, version = kept.id, kept.version
+    begin, told = threading.Barrier(20), []
+
+    def remove():
+        with Session(engine) as session:
+            begin.wait()
+            try:
+                comparisons.set_removed(session, fresh[0], number, version, True)
+                told.append("removed")
+            except StaleWriteError:
+                told.append("stale")
+
+    threads = [threading.Thread(target=remove) for _ in range(20)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert sorted(told) == ["removed"] + ["stale"] * 19
+
+
+def test_a_write_to_one_production_leaves_the_other_alone(engine, fresh):
+    """Neither the other's loaded package nor its writers: one waits for nobody while the other's is still open."""
+    cache = PackageCache()
+    with Session(engine) as session:
+        before = [cache.package(session, each) for each in fresh]
+    was = stamps(engine, fresh)
+    with Session(engine) as one, Session(engine) as two:
+        for session, each in ((one, fresh[0]), (two, fresh[1])):
+            # The second write goes through while the first is not committed yet.
+            session.execute(select(func.set_config("lock_timeout", "2s", True)))
+            LENS_SETS.add(
+                session, repositories.find_production(session, each), parse_lens_set(a_set([a_lens()]))
+            )
+        two.commit()
+        assert stamps(engine, fresh)[0] == was[0]
+        one.rollback()
+    assert stamps(engine, fresh)[0] == was[0] != stamps(engine, fresh)[1]
+    with Session(engine) as session:
+        after = [cache.package(session, each) for each in fresh]
+    assert after[0] is before[0]
+    assert after[1] is not before[1]
+
+
+def test_every_kind_of_change_renews_the_stamp(engine, fresh):
+    def change(act):
+        before = stamps(engine, fresh)
+        with Session(engine) as session:
+            act(session)
+            session.commit()
+        after = stamps(engine, fresh)
+        assert after[0] != before[0], act
+        assert after[1] == before[1]
+
+    body = parse_body(a_body([a_mode(formats=[a_format()])]))
+    change(lambda s: BODIES.add(s, repositories.find_production(s, fresh[0]), body))
+
+    def touch(query, **values):
+        def act(session):
+            for name, value in values.items():
+                setattr(session.scalars(query).one(), name, value)
+
+        return act
+
+    mine = models.Body.production_id == fresh[0]
+    change(touch(select(models.Body).where(mine), name="Other"))
+    change(
+        touch(
+            select(models.ScanMode).join(models.Body, models.ScanMode.body_id == models.Body.id).where(mine),
+            name="Other",
+        )
+    )
+    formats = (
+        select(models.RecordingFormat)
+        .join(models.ScanMode, models.RecordingFormat.scan_mode_id == models.ScanMode.id)
+        .join(models.Body, models.ScanMode.body_id == models.Body.id)
+        .where(mine)
+    )
+    change(touch(formats, codec="other"))
+    change(lambda s: s.delete(s.scalars(formats).one()))
+    change(
+        touch(select(models.Production).where(models.Production.id == fresh[0]), settings={"base_fps": "24"})
+    )
+
+
+def test_sixty_saves_with_other_keys_do_not_slow_a_set_down(engine, fresh):
+    """Rows that are left out are kept for undo, but not for ever."""
+    with Session(engine) as session:
+        production = repositories.find_production(session, fresh[0])
+        lenses = [a_lens(f"L{i}", 20.0 + i, key=new_key()) for i in range(20)]
+        row = LENS_SETS.add(session, production, parse_lens_set(a_set(lenses)))
+        session.commit()
+        number, took = row.id, []
+        for _ in range(60):
+            document = parse_lens_set(a_set([each | {"key": new_key()} for each in lenses]))
+            began = time.perf_counter()
+            row = LENS_SETS.save(session, fresh[0], number, row.version, document)
+            took.append(time.perf_counter() - began)
+        count = session.scalar(select(func.count()).where(models.Lens.lens_set_id == number))
+        assert count <= 20 + MOST_REMOVED + 20
+        assert [x.name for x in lens_sets.document_of(row).lenses] == [f"L{i}" for i in range(20)]
+        assert json.dumps(lens_sets.document_of(row).model_dump(mode="json"))
+
+
+def test_a_body_written_anew_keeps_what_it_needs_and_no_more(engine, fresh):
+    with Session(engine) as session:
+        production = repositories.find_production(session, fresh[0])
+
+        def document():
+            modes = [
+                a_mode(f"M{m}", [a_format(f"F{i}", key=new_key()) for i in range(3)], key=new_key())
+                for m in range(2)
+            ]
+            return parse_body(a_body(modes))
+
+        row = BODIES.add(session, production, document())
+        session.commit()
+        first = BODIES.document_of(row)
+        for _ in range(40):
+            row = BODIES.save(session, fresh[0], row.id, row.version, document())
+        modes = session.scalar(select(func.count()).where(models.ScanMode.body_id == row.id))
+        assert modes <= 2 + MOST_REMOVED + 2
+        # What was left out long ago comes back as new rows under its old keys.
+        row = BODIES.save(session, fresh[0], row.id, row.version, first)
+        assert BODIES.document_of(row) == first
