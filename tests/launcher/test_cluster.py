@@ -260,6 +260,7 @@ def test_pauses_grow_and_logs_stay_within_bounds(tmp_path, monkeypatch):
     service = running.Service.__new__(running.Service)
     service.ending = False
     service.cluster = None
+    monkeypatch.setattr(service, "_answers", lambda: None, raising=False)
     service.started = service.heard = time.monotonic()
     service.web = SimpleNamespace(pid=1, poll=lambda: 1, returncode=1)
     monkeypatch.setattr(service, "_replace", lambda ended, pause: pauses.append(pause), raising=False)

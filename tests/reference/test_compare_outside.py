@@ -12,6 +12,7 @@ from scipy.optimize import brentq
 from hextan.core.bench_state import BenchDelivery, BenchReference
 from hextan.core.camera_match import (
     COSTS,
+    _nearest,
     candidates,
     exact_f_number,
     exact_focal_mm,
@@ -20,6 +21,8 @@ from hextan.core.camera_match import (
 from hextan.core.cases import BLUR_PARTS, DEPTH_PARTS, Optics, in_case, shares
 from hextan.core.compare_view import compare_view
 from hextan.core.comparison import Column, Comparison
+from hextan.core.errors import HextanError
+from hextan.core.mounting import ways
 from hextan.core.package import LensSet
 from hextan.core.setups import in_its_case, setup_of, size_of
 from tests.core.kits import demo_package
@@ -135,36 +138,82 @@ B = column("b", "Ebb 64", "S35 → UHD", "Merrow 35", stop=2.8, subject_m=2.0, e
 SKIFF = column("c", "Skiff 46", next(r for b, r in FORMATS if b == "Skiff 46"), "Wren 32", subject_m=3.2)
 
 
-@pytest.mark.parametrize("other", [B, SKIFF])
-def test_the_nearest_match_against_exhaustive_search(other):
+def light_cost(first, tried):
+    """The documented cost of the best EI and ND, by trying every pair of them."""
+    body, target = tried.found.chosen.body, first.settings.off_stops
+    now = tried.settings
+    rows = []
+    for ei in tried.exposing.means.eis:
+        for nd in tried.exposing.means.nds:
+            off = round(replace(now, ei=ei, nd_stops=nd.stops).off_stops - target, 2)
+            cost = 3 * abs(off) + 0.05 * len(nd.parts)
+            cost += 0.3 * min(abs(math.log2(ei / n)) for n in body.base_eis)
+            together = ei > now.ei and nd.stops > now.nd_stops
+            cost += 1.5 * together + 2 * (body.highest_ei is not None and ei > body.highest_ei)
+            rows.append((cost, off, together, len(nd.parts)))
+    if any(abs(off) <= 1 / 3 + 0.005 and not together and not parts for _, off, together, parts in rows):
+        rows = [row for row in rows if not row[2]]
+    return min(rows)[0]
+
+
+@pytest.mark.parametrize("other", [B, SKIFF, SKIFF.model_copy(update={"stop": 16.0, "fps": 100.0})])
+@pytest.mark.parametrize("one", [A, A.model_copy(update={"stop": 11.0, "subject_m": 8.0})])
+def test_the_nearest_match_against_exhaustive_search(one, other):
     """Every lens, way, marked stop, EI and ND of the kit by brute force: none costs less than what was found."""
-    asked = comparison(A, other)
-    first = setup_of(PACKAGE, asked, A)
-    there = other.model_copy(update={"subject_m": A.subject_m})
+    asked = comparison(one, other)
+    first = setup_of(PACKAGE, asked, one)
+    there = other.model_copy(update={"subject_m": one.subject_m})
+    body = PACKAGE.formats[other.format_id].body
     best = min(candidates(PACKAGE, asked, first, there), key=lambda c: c.cost)
     least = math.inf
-    for each in candidates(PACKAGE, asked, first, there):
-        setting = each.setup.found.setting
-        for stop in each.setup.exposing.means.stops:
-            tried = setup_of(PACKAGE, asked, each.setup.column.model_copy(update={"stop": stop}))
-            depth = 2 * math.log2(stop / each.exact_stop)
-            light = min(
-                abs(replace(tried.settings, ei=ei, nd_stops=nd.stops).off_stops - first.settings.off_stops)
-                for ei in tried.exposing.means.eis
-                for nd in tried.exposing.means.nds
-            )
-            # As good as balanced is good enough: the solver moves no further.
-            light = 0.0 if light <= 1 / 6 else light
+    for _, lens in PACKAGE.lenses.values():
+        if lens.projection != "rectilinear":
+            continue
+        for way in ways(PACKAGE, lens, body):
+            if way.reasons:
+                continue
+            try:
+                each = _nearest(PACKAGE, asked, first, there, lens, way)
+            except HextanError:
+                continue
+            tried = each.setup
             cost = (
                 abs(each.width_percent)
-                + COSTS["depth_stop"] * abs(depth)
-                + COSTS["exposure_stop"] * light
+                + COSTS["depth_stop"] * abs(each.depth_stops)
+                + light_cost(first, tried)
                 + COSTS["short_circle"] * (each.covers == "short")
-                + COSTS["adapter"] * len(setting.adapters)
-                + COSTS["other_squeeze"] * (setting.lens.squeeze != 1)
+                + COSTS["adapter"] * len(way.adapters)
+                + COSTS["other_squeeze"] * (lens.squeeze != 1)
             )
+            assert each.cost == pytest.approx(cost)
+            for stop in tried.exposing.means.stops:
+                assert abs(each.depth_stops) <= abs(2 * math.log2(stop / each.exact_stop)) + 1e-9
             least = min(least, cost)
-    assert best.cost <= least + COSTS["exposure_stop"] / 6 + 1e-6
+    assert best.cost == pytest.approx(least)
+
+
+def test_a_bare_ei_beats_an_ei_that_nd_takes_back():
+    """EI 20000 with four stops of ND shaves a sixth of a stop off, and is a bad answer."""
+    asked = comparison(A, B)
+    first = setup_of(PACKAGE, asked, A)
+    for candidate in candidates(PACKAGE, asked, first, B.model_copy(update={"subject_m": A.subject_m})):
+        light, means = candidate.light, candidate.setup.exposing.means
+        bare = min(
+            abs(replace(candidate.setup.settings, ei=ei, nd_stops=0.0).off_stops - first.settings.off_stops)
+            for ei in means.eis
+        )
+        if bare <= 1 / 3:
+            assert not (light.settings.ei > candidate.setup.settings.ei and light.settings.nd_stops > 0)
+
+
+def test_what_ei_and_nd_cannot_bring_together_is_not_cured_by_light():
+    """A far darker than B can be: B's stop, shutter, a finer ND or A's stop are offered, and no change of the light."""
+    dark = A.model_copy(update={"ei": 200, "shutter_deg": 11.25, "stop": 16.0, "nd_stops": 6.0})
+    told = match_camera(PACKAGE, comparison(dark, SKIFF.model_copy(update={"fps": 1.0})), 1)
+    text = " ".join(told["advice"])
+    assert "change the light" not in text
+    assert "EI and ND leave it" in text
+    assert any(cure in text for cure in ("stop at", "its shutter at", "an ND of"))
 
 
 def test_a_match_says_what_is_left_over():

@@ -191,6 +191,7 @@ class MatchOption(Shape):
     ei: int
     nd_stops: float
     nd_parts: list[str]
+    warning: str | None
     covers: KitVerdict
     good: bool
     text: str

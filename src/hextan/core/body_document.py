@@ -179,6 +179,8 @@ class BodyDocument(Row):
     #: Sensitivities that can be set, which of them are native, and what the built-in ND takes, in stops.
     eis: Annotated[list[Ei], Field(max_length=100)] = []
     base_eis: Annotated[list[Ei], Field(max_length=10)] = []
+    #: The highest that whoever knows the body calls usable.
+    highest_ei: Ei | None = None
     nd_stops: Annotated[list[NdStops], Field(max_length=40)] = []
     origin: Origin = Origin()
     modes: Annotated[list[ModeDocument], Field(max_length=200)] = []
@@ -343,6 +345,7 @@ def body_of(document: BodyDocument, ids: dict[str, int] | None = None, body_id: 
         buffer_bytes=None if document.buffer_gb is None else document.buffer_gb * 1e9,
         eis=tuple(sorted(set(document.eis))),
         base_eis=tuple(sorted(set(document.base_eis))),
+        highest_ei=document.highest_ei,
         nd_stops=tuple(sorted(set(document.nd_stops))),
     )  # fmt: skip
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from bisect import insort
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Any
@@ -12,8 +13,8 @@ from hextan.core.columns import columns_of
 from hextan.core.comparison import Column, Comparison
 from hextan.core.coverage import MARGINAL_SHARE
 from hextan.core.errors import Fault, HextanError, InvalidInputError
-from hextan.core.exposure import Balance, Settings, balance
-from hextan.core.figures import both_units, distance_words
+from hextan.core.exposure import NdChoice, Settings
+from hextan.core.figures import both_units, distance_words, signed, stops_words
 from hextan.core.mounting import Mounting, ways
 from hextan.core.package import Body, Lens, Package
 from hextan.core.setups import Setup, setup_of, size_of
@@ -26,12 +27,28 @@ COSTS = {
     "short_circle": 25.0,
     "adapter": 1.0,
     "other_squeeze": 10.0,
+    # Of the light: what is set so that the other comes out as bright.
+    "ei_stop": 0.3,
+    "nd_part": 0.05,
+    "ei_up_with_nd": 1.5,
+    "beyond_usable_ei": 2.0,
 }
+#: A bare EI this near beats an EI that is raised and taken back by ND.
+THIRD = 1 / 3 + 0.005
 #: Below these nobody sees a difference (common practice, no source).
 GOOD_WIDTH_PERCENT, GOOD_STOPS = 1.0, 0.17
 MOST_OPTIONS = 6
-#: Lenses whose field is wrong by more than this factor are not set and weighed: their width alone costs too much.
-REACH = 1.35
+
+
+@dataclass(frozen=True)
+class LightMatch:
+    """EI and ND that bring the other nearest to the first, and what is left over."""
+
+    settings: Settings
+    nd_parts: tuple[str, ...]
+    #: Against the first, stops; positive: brighter. It counts to the hundredth.
+    off_stops: float
+    cost: float
 
 
 @dataclass(frozen=True)
@@ -43,7 +60,7 @@ class Candidate:
     width_percent: float
     exact_stop: float
     depth_stops: float
-    light: Balance
+    light: LightMatch
     exposure_stops: float
     covers: str
     #: Squeezed where the first is not, or otherwise: its blur has another shape.
@@ -55,7 +72,7 @@ class Candidate:
         return (
             abs(self.width_percent) * COSTS["width_percent"]
             + abs(self.depth_stops) * COSTS["depth_stop"]
-            + abs(self.exposure_stops) * COSTS["exposure_stop"]
+            + self.light.cost
             + (COSTS["short_circle"] if self.covers == "short" else 0.0)
             + len(self.way.adapters) * COSTS["adapter"]
             + (COSTS["other_squeeze"] if self.other_squeeze else 0.0)
@@ -116,7 +133,7 @@ def candidates(
 
     Parameters
     ----------
-    most : only so many, those whose field is nearest; all that reach it without
+    most : only so many, those whose field is nearest; without it all that could be among the best
     """
     body = package.formats[column.format_id].body if column.format_id in package.formats else None
     if body is None:
@@ -124,13 +141,21 @@ def candidates(
             Fault("format_id", column.format_id, "is not in this production's package (any more)")
         )
     screened = _screened(package, comparison, first, column, body)
-    reaching = [each for each in screened if each[0] <= REACH] or screened[:3]
-    for _, lens, way in reaching[:most]:
+    costs: list[float] = []
+    for off, lens, way in screened[:most]:
+        # Its width alone costs at least this; nothing after it is cheaper.
+        if (
+            len(costs) >= MOST_OPTIONS
+            and costs[MOST_OPTIONS - 1] < 99 * (1 - 1 / off) * COSTS["width_percent"]
+        ):
+            return
         try:
-            yield _nearest(package, comparison, first, column, lens, way)
+            found = _nearest(package, comparison, first, column, lens, way)
         except HextanError:
             # Too close for this lens to form an image: it is no candidate.
             continue
+        insort(costs, found.cost)
+        yield found
 
 
 def _screened(
@@ -220,7 +245,7 @@ def _nearest(
         exact_stop=exact_stop,
         depth_stops=2 * math.log2(stop / exact_stop),
         light=light,
-        exposure_stops=light.settings.off_stops - first.settings.off_stops,
+        exposure_stops=light.off_stops,
         covers=covers,
         other_squeeze=abs(lens.squeeze / first.found.setting.lens.squeeze - 1) > 0.01,
     )
@@ -246,14 +271,83 @@ def exact_f_number(
     return dioptres * z / 2000.0 * focal_mm * m / coc_mm
 
 
-def match_light(first: Setup, other: Setup) -> Balance:
-    """Set ND, then EI, so that the other comes out as bright as the first; the light is shared."""
-    off = first.settings.off_stops
-    # Balanced against the first: as if the light were less by what the first is over.
-    shifted = replace(other.settings, lux=other.settings.lux * 2.0**-off)
-    found = balance(shifted, other.exposing.means, ["nd", "ei"])
-    settings: Settings = replace(found.settings, lux=other.settings.lux)
-    return Balance(settings, found.nd_parts, found.moved, settings.off_stops)
+def match_light(first: Setup, other: Setup) -> LightMatch:
+    """Set EI and ND so that the other comes out as bright as the first; the light is shared.
+
+    Notes
+    -----
+    Every EI with every ND is weighed: what is left over, to the hundredth of a stop; how far the EI is from a native
+    one, in stops (noise); each ND that is put in; an EI that is raised and taken back by ND, which is left out
+    altogether where an EI without it comes within a third; an EI beyond what the body says is usable. See `COSTS`.
+    """
+    means, now, target = other.exposing.means, other.settings, first.settings.off_stops
+    usable = other.found.chosen.body.highest_ei
+    natives = means.base_eis or (now.ei,)
+
+    def weighed(ei: int, nd: NdChoice) -> tuple[LightMatch, bool]:
+        settings = replace(now, ei=ei, nd_stops=nd.stops)
+        off = settings.off_stops - target
+        together = ei > now.ei and nd.stops > now.nd_stops + 1e-6
+        cost = (
+            abs(round(off, 2)) * COSTS["exposure_stop"]
+            + min(abs(math.log2(ei / native)) for native in natives) * COSTS["ei_stop"]
+            + len(nd.parts) * COSTS["nd_part"]
+            + (COSTS["ei_up_with_nd"] if together else 0.0)
+            + (COSTS["beyond_usable_ei"] if usable is not None and ei > usable else 0.0)
+        )
+        return LightMatch(settings, nd.parts, off, cost), together
+
+    tried = [weighed(ei, nd) for ei in means.eis for nd in means.nds]
+    bare = [match for match, together in tried if not together and not match.nd_parts]
+    if any(abs(match.off_stops) <= THIRD for match in bare):
+        tried = [each for each in tried if not each[1]]
+    # Of equals the one that changes least.
+    return min(
+        (match for match, _ in tried),
+        key=lambda m: (round(m.cost, 6), len(m.nd_parts), abs(math.log2(m.settings.ei / now.ei))),
+    )
+
+
+def _usable_words(setup: Setup, ei: int) -> str | None:
+    """Warn of an EI beyond what the body states as usable."""
+    body = setup.found.chosen.body
+    if body.highest_ei is None or ei <= body.highest_ei:
+        return None
+    return (
+        f"EI {ei} is beyond EI {body.highest_ei}, up to which {body.name} is said to be usable: expect noise."
+    )
+
+
+def _light_cures(first: Setup, best: Candidate) -> str:
+    """What brings two cameras together that EI and ND leave apart. More or less light would change both alike."""
+    off, setup = best.exposure_stops, best.setup
+    setting, means = setup.found.setting, setup.exposing.means
+    ways_out = []
+    now = setting.stop
+    assert now is not None
+    stop = min(means.stops, key=lambda s: abs(2 * math.log2(s / now) - off))
+    moved = 2 * math.log2(stop / now)
+    if abs(off - moved) < abs(off) - 0.05:
+        side = "deeper" if moved > 0 else "shallower"
+        ways_out.append(
+            f"its stop at {setting.marks}{stop:.3g} leaves {stops_words(off - moved, 2)}, and the depth is "
+            f"{stops_words(moved, 2)} {side}"
+        )
+    angle = 360 * setup.settings.time_s * setup.state.fps * 2.0**-off
+    if 1 <= angle <= 360:
+        motion = "crisper, and may stutter" if off > 0 else "smoother, and smears more"
+        ways_out.append(f"its shutter at {angle:.4g}° makes motion {motion}")
+    if off > 0:
+        ways_out.append(f"an ND of {stops_words(off, 2)} (density {off * math.log10(2):.2f}) would be exact")
+    own = first.found.setting
+    if own.stop is not None and own.widest is not None:
+        wanted = own.stop * 2.0 ** (-off / 2)
+        if wanted >= own.widest:
+            ways_out.append(f"or {own.marks}{wanted:.3g} on the first, whose depth changes with it")
+    if not ways_out:
+        return "Nothing that can be set brings them nearer."
+    text = "; ".join(ways_out)
+    return f"{text[0].upper()}{text[1:]}."
 
 
 def _exact(package: Package, comparison: Comparison, first: Setup, column: Column) -> dict[str, Any]:
@@ -301,6 +395,7 @@ def _option(c: Candidate) -> dict[str, Any]:
         "ei": settings.ei,
         "nd_stops": settings.nd_stops,
         "nd_parts": list(c.light.nd_parts),
+        "warning": _usable_words(setup, settings.ei),
         "covers": c.covers,
         "good": good,
         "text": _words(c),
@@ -316,9 +411,9 @@ def _words(c: Candidate) -> str:
         told.append(f"{abs(c.width_percent):.1f} % {'wider' if c.width_percent > 0 else 'tighter'}")
     if abs(c.depth_stops) > 0.05:
         side = "deeper" if c.depth_stops > 0 else "shallower"
-        told.append(f"{abs(c.depth_stops):.1f} stops {side}")
+        told.append(f"{stops_words(c.depth_stops)} {side}")
     if abs(c.exposure_stops) > 0.05:
-        told.append(f"{abs(c.exposure_stops):.1f} stops {'brighter' if c.exposure_stops > 0 else 'darker'}")
+        told.append(f"{stops_words(c.exposure_stops)} {'brighter' if c.exposure_stops > 0 else 'darker'}")
     if c.covers == "short":
         told.append("the corners are dark")
     if c.other_squeeze:
@@ -353,7 +448,7 @@ def _advice(
         setting = best.setup.found.setting
         told.append(
             f"There is no such aperture: {setting.marks}{best.exact_stop:.3g} is wanted, and {setting.lens.name} opens to "
-            f"{setting.marks}{setting.widest:.3g}. It stays {best.depth_stops:.1f} stops deeper."
+            f"{setting.marks}{setting.widest:.3g}. It stays {stops_words(best.depth_stops)} deeper."
         )
         shallower = min(
             found, key=lambda c: (c.depth_stops > GOOD_STOPS, abs(c.width_percent) + 3 * abs(c.depth_stops))
@@ -361,14 +456,14 @@ def _advice(
         if shallower.depth_stops < best.depth_stops - 0.1 and shallower.covers != "short":
             name = f"{shallower.setup.found.setting.lens.name} {shallower.way.name}"
             told.append(
-                f"{name} comes nearer in depth ({shallower.depth_stops:+.1f} stops), {_words(shallower).lower()}"
+                f"{name} comes nearer in depth ({signed(shallower.depth_stops, 1, 0.005)} stops), {_words(shallower).lower()}"
             )
     elif best.depth_stops < -GOOD_STOPS:
         told.append("No lens of the kit stops down far enough.")
     if abs(best.exposure_stops) > GOOD_STOPS:
         side = "bright" if best.exposure_stops > 0 else "dark"
         told.append(
-            f"EI and ND leave it {abs(best.exposure_stops):.1f} stops too {side}: change the light for both."
+            f"EI and ND leave it {stops_words(best.exposure_stops, 2)} too {side}. {_light_cures(first, best)}"
         )
     if best.cost > 3:
         told += _other_format(package, comparison, first, column, best)

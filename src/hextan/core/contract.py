@@ -7,7 +7,6 @@ never renamed. Unknown keys are refused. Lengths carry their unit in the name.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from itertools import islice
 from typing import Annotated, Any, Literal, NotRequired, Protocol, TypeAlias
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError, model_validator, with_config
@@ -263,19 +262,16 @@ class Complaint(Protocol):
         ...
 
 
-def faults_of(
-    error: Complaint, prefix: str = "", skip: tuple[str, ...] = (), most: int | None = None
-) -> list[Fault]:
+def faults_of(error: Complaint, prefix: str = "", skip: tuple[str, ...] = ()) -> list[Fault]:
     """Turn what the validation library says into our faults, in our words.
 
     Parameters
     ----------
     prefix : put before every path
     skip : first steps of a path that say nothing to the user
-    most : only so many of them
     """
     faults = []
-    for item in islice(error.errors(), most):
+    for item in error.errors():
         steps = tuple(item["loc"])
         steps = steps[1:] if steps and steps[0] in skip else steps
         kind = item["type"]

@@ -132,6 +132,10 @@ def exposing(package: Package, state: BenchState, found: BenchResult) -> Exposin
     ei = ei_of(body, light)
     if light.ei is not None and light.ei not in eis:
         notes.append(f"EI {light.ei} is not among the values of {body.name}.")
+    if body.highest_ei is not None and ei > body.highest_ei:
+        notes.append(
+            f"EI {ei} is beyond EI {body.highest_ei}, up to which {body.name} is said to be usable: expect noise."
+        )
     lost = adapters + close_up
     nds = nd_choices(body.nd_stops, package.filters)
     if light.nd_stops and not any(abs(c.stops - light.nd_stops) < 0.05 for c in nds):

@@ -180,6 +180,8 @@ class Body:
     #: Sensitivities that can be set, those of them that are native, and what its built-in ND takes, in stops.
     eis: tuple[int, ...] = ()
     base_eis: tuple[int, ...] = ()
+    #: The highest that is stated as usable.
+    highest_ei: int | None = None
     nd_stops: tuple[float, ...] = ()
 
 

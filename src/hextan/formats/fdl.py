@@ -232,7 +232,7 @@ _FORMAT_KEYS = ("name", "map", "codec", "bits", "samples", "compression", "megab
                 "interlaced", "highest_fps")  # fmt: skip
 _PAIR_KEYS = ("offset", "sampling", "methods")
 _BODY_KEYS = ("name", "maker", "mount", "firmware", "pitch_um", "free_windows", "write_mb_s", "buffer_gb",
-              "eis", "base_eis", "nd_stops")  # fmt: skip
+              "eis", "base_eis", "highest_ei", "nd_stops")  # fmt: skip
 
 
 def _own_canvas_keys(mode: dict[str, Any], f: dict[str, Any], here: FormatInPackage) -> dict[str, Any]:

@@ -18,7 +18,7 @@ from hextan.store.models import Body, CropRule, InCameraCrop, RecordingFormat, S
 
 #: Columns that stand in the document under the same name.
 _BODY = ("key", "name", "maker", "mount", "firmware", "pitch_um", "free_windows", "write_mb_s", "buffer_gb",
-         "eis", "base_eis", "nd_stops")  # fmt: skip
+         "eis", "base_eis", "highest_ei", "nd_stops")  # fmt: skip
 _MODE = ("key", "name", "row_time_us", "overhead_us", "max_fps", "origins")
 _FORMAT = ("key", "name", "codec", "bits", "samples", "compression", "megabits", "megabits_at_fps", "raw",
            "interlaced", "rates", "highest_fps", "origins")  # fmt: skip

@@ -108,6 +108,7 @@ class Body(Keyed, Base):
     buffer_gb: Mapped[float | None]
     eis: Mapped[list[int]] = mapped_column(ARRAY(BigInteger), default=list)
     base_eis: Mapped[list[int]] = mapped_column(ARRAY(BigInteger), default=list)
+    highest_ei: Mapped[int | None]
     nd_stops: Mapped[list[float]] = mapped_column(ARRAY(Double), default=list)
     origin: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
     claims: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
@@ -121,7 +122,7 @@ class Body(Keyed, Base):
     )
     __table_args__ = (
         *_positive("photosites_w", "photosites_h", "pitch_um", "total_photosites_w", "total_photosites_h"),
-        *_positive("write_mb_s", "buffer_gb"),
+        *_positive("write_mb_s", "buffer_gb", "highest_ei"),
     )
 
 

@@ -133,6 +133,15 @@
     /></span
   >
   <span class="item"
+    ><span class="soft">usable to EI</span><GridCell
+      {...cell('highest_ei', 'Highest EI that is usable')}
+      kind="number"
+      value={document.highest_ei}
+      size={6}
+      placeholder="not stated"
+    /></span
+  >
+  <span class="item"
     ><span class="soft">ND stops</span><GridCell
       {...list('nd_stops', 'Built-in ND, stops')}
       kind="numbers"
