@@ -94,7 +94,7 @@ def test_parts_multiply_to_the_whole(one, two):
 @given(optics, optics)
 def test_each_case_keeps_what_it_promises(one, two):
     for case in CASE_NAMES:
-        if case == "other_lens" and one.magnification * two.size_mm / one.size_mm >= 0.99:
+        if case != "same_place" and one.magnification * two.size_mm / one.size_mm >= 0.99:
             continue
         there = in_case(case, one, two)
         assert there.f_number == one.f_number

@@ -29,6 +29,7 @@ from hextan.api.plumbing import Db, Id, ProductionId, json_answer
 from hextan.api.schemas import ProductionRead
 from hextan.core.body_document import BodyDocument, check_body
 from hextan.core.body_sheet import body_sheet
+from hextan.core.claims import Home
 from hextan.core.data_table import DataAsk, data_table
 from hextan.core.errors import Fault, InvalidInputError
 from hextan.core.finder import find_formats
@@ -107,7 +108,21 @@ def add_body(production_id: ProductionId, asked: BodyNew, db: Db) -> BodyKept:
 @router.post("/bodies/sheet", responses={200: {"model": BodySheet}})
 def sheet(production_id: ProductionId, document: BodyDocument, db: Db) -> Response:
     """Check a body as it is typed, and work out what follows from it; keeps nothing."""
-    return json_answer(body_sheet(document, _others(db, production_id, document)))
+    home = _home(db, production_id) if document.claims.crops else None
+    return json_answer(body_sheet(document, _others(db, production_id, document), home))
+
+
+def _home(db: Session, production_id: int) -> Home | None:
+    """The reference that the production's Bench goes by; a scan mode's window under its own name."""
+    reference = repositories.reference_of(db, production_id)
+    if reference.name != "scan_mode":
+        return Home.named(reference.name, reference.by)
+    mode = None if reference.scan_mode_id is None else db.get(models.ScanMode, reference.scan_mode_id)
+    body = None if mode is None else db.get(models.Body, mode.body_id)
+    if mode is None or body is None or body.production_id != production_id:
+        return None
+    mm = body.pitch_um / 1000
+    return Home(f"{body.name}, {mode.name}", mode.window_w * mm, mode.window_h * mm, reference.by)
 
 
 def _others(db: Session, production_id: int, document: BodyDocument) -> list[BodyDocument]:

@@ -11,7 +11,7 @@ from hextan.core.package_settings import PackageSettings
 from hextan.core.references import By
 
 Limit = Literal["readout", "stated limit", "codec", "data rate"]
-ClaimVerdict = Literal["holds", "near", "elsewhere", "fails", "coarse", "unknown"]
+ClaimVerdict = Literal["holds", "near", "basis", "elsewhere", "fails", "coarse", "unknown"]
 
 
 class BodySummary(Shape):
@@ -160,6 +160,8 @@ class CropChecked(Shape):
     verdict: ClaimVerdict
     text: str
     readings: list[ReadingFigures]
+    tried: int
+    chance: float
 
 
 class ClaimedWidth(Shape):

@@ -16,6 +16,7 @@ from hextan.core.errors import Fault, InconsistentError, InvalidInputError
 from hextan.core.media import SAMPLES
 from hextan.core.package import Body, CropRule, InCameraCrop, Package, RecordingFormat, ScanMode
 from hextan.core.rates import RateSet
+from hextan.core.references import By
 
 SCHEMA = "hextan.body"
 SCHEMA_VERSION = 1
@@ -114,6 +115,11 @@ class CropClaim(Part):
     decimals: Annotated[int, Field(ge=0, le=6)] = 2
     #: The aspect for which it is stated, as width and height; none when the page does not say.
     aspect: Annotated[list[Count], Field(min_length=2, max_length=2)] | None = None
+    #: What it is said to be measured against, and by which dimension; none when the page does not say.
+    basis: Literal["super35", "full_frame", "sensor"] | None = None
+    by: By | None = None
+    #: Whether in-camera crops that may have been left on are tried as well.
+    switches: bool = False
     note: Note = ""
 
 

@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from hextan.core.body_document import BodyDocument, check_body
-from hextan.core.claims import check_claims
+from hextan.core.claims import Home, check_claims
 from hextan.core.classes import format_class
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.figures import highest_rate
@@ -21,12 +21,15 @@ from hextan.core.references import LABELS, NAMED
 from hextan.core.speed import Highest, highest_of, readout_fps
 
 
-def body_sheet(document: BodyDocument, others: list[BodyDocument]) -> dict[str, Any]:
+def body_sheet(
+    document: BodyDocument, others: list[BodyDocument], home: Home | None = None
+) -> dict[str, Any]:
     """Check a body and work out everything about it.
 
     Parameters
     ----------
     others : bodies that a copied page may belong to
+    home : the production's reference, by which a claimed crop has to hold
 
     Returns
     -------
@@ -52,7 +55,7 @@ def body_sheet(document: BodyDocument, others: list[BodyDocument]) -> dict[str, 
         },
         "modes": [_mode(body, mode, m.key) for mode, m in zip(body.modes, document.modes, strict=True)],
         "formats": _formats(document, package),
-        "claims": check_claims(document, others),
+        "claims": check_claims(document, others, home),
     }
 
 

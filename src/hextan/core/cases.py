@@ -85,7 +85,7 @@ def in_case(case: Case, first: Optics, other: Optics) -> Optics:
     Raises
     ------
     InvalidInputError
-        A field that no focal length gives from there (nearer than four focal lengths).
+        A field that no focal length gives from there, or so near that it is drawn larger than it is.
 
     Notes
     -----
@@ -96,10 +96,12 @@ def in_case(case: Case, first: Optics, other: Optics) -> Optics:
     if case in ("as_set", "same_place"):
         return other if case == "as_set" else here
     m = first.magnification * other.size_mm / first.size_mm
+    if m >= 1:
+        raise InvalidInputError.of(
+            Fault("case", case, "would have to draw it larger than it is, which is not computed")
+        )
     if case == "moved":
         return replace(here, distance_mm=first.focal_mm * (1 + m) ** 2 / m)
-    if m >= 1:
-        raise InvalidInputError.of(Fault("case", case, "no focal length gives this field from there"))
     return replace(here, focal_mm=first.distance_mm * m / (1 + m) ** 2)
 
 

@@ -1,8 +1,8 @@
 """Do the claims hold? Crop factors, tape measurements, stated rates and pixel counts against the figures.
 
-A claimed factor may be by width, by height or by diagonal, against Super 35, full frame or the body's
-own full window: every reading is tried before a claim is called wrong, and none is called wrong
-because of another basis.
+A claimed factor may be by width, by height or by diagonal, against Super 35, full frame or the body's own full
+window: every reading is tried before a claim is called wrong. It holds only by the basis that it states, or else by the
+production's own: of many readings one or another fits nearly anything.
 """
 
 from __future__ import annotations
@@ -26,7 +26,7 @@ from hextan.core.optics import magnification_from_sensor
 from hextan.core.references import DIMENSIONS, LABELS, NAMED, By
 from hextan.core.windows import crop_factors, trim_to_aspect
 
-Verdict: TypeAlias = Literal["holds", "near", "elsewhere", "fails", "coarse", "unknown"]
+Verdict: TypeAlias = Literal["holds", "near", "basis", "elsewhere", "fails", "coarse", "unknown"]
 #: A reading within half a per cent reproduces a claim that was rounded on the way.
 NEAR = 0.005
 #: Aspects nearer than this are one: 17:9 is a nickname, and rasters are whole pixels.
@@ -52,7 +52,7 @@ class Reading:
 
 
 def _windows(
-    document: BodyDocument, mode: ModeDocument, aspect: float | None
+    document: BodyDocument, mode: ModeDocument, aspect: float | None, switches: bool
 ) -> Iterator[tuple[str, float, float]]:
     """The mode's window whole, and trimmed to the aspect that is claimed, or to those of its formats."""
     mm = document.pitch_um / 1000
@@ -68,9 +68,9 @@ def _windows(
             done.append(a)
             tw, th = trim_to_aspect(w, h, a)
             yield f"{mode.name} trimmed to {aspect_words(a)}", float(tw), float(th)
-    for crop in document.crops:
+    for crop in document.crops if switches else ():
         for rule in crop.rules:
-            # A crop that was left on is the commonest reason for a strange factor.
+            # A crop that was left on is a common reason for a strange factor; and with it nearly anything fits.
             if rule.mode == mode.key and rule.aspect is None:
                 yield f"{mode.name} with {crop.name} on", w / rule.factor, h / rule.factor
 
@@ -85,60 +85,157 @@ def aspect_words(aspect: float) -> str:
     return next((n for n, a in names.items() if abs(a / aspect - 1) <= SAME_ASPECT), f"{aspect:.2f}:1")
 
 
-def readings(document: BodyDocument, mode: ModeDocument, aspect: float | None = None) -> list[Reading]:
+@dataclass(frozen=True)
+class Home:
+    """What crops are told against where a claim says nothing: the production's reference and its dimension."""
+
+    name: str
+    width_mm: float
+    height_mm: float
+    by: By = "width"
+
+    @classmethod
+    def named(cls, key: str, by: By = "width") -> Home:
+        """Of one of the named references."""
+        return cls(LABELS[key], *NAMED[key], by)
+
+
+def readings(
+    document: BodyDocument,
+    mode: ModeDocument,
+    aspect: float | None = None,
+    home: Home | None = None,
+    switches: bool = False,
+) -> list[Reading]:
     """Compute every reading of a crop factor for one scan mode, the plainest first.
 
     Parameters
     ----------
     aspect : width / height for which the factor is claimed; without it the whole window and what the
         mode's formats leave of it
+    home : the production's reference, tried beside the named ones
+    switches : try in-camera crops as well
     """
-    mm = document.pitch_um / 1000
-    full = document.photosites[0] * mm, document.photosites[1] * mm
-    bases = {LABELS[name]: size for name, size in NAMED.items()} | {f"{document.name}'s full sensor": full}
+    bases = _bases(document) | ({} if home is None else {home.name: (home.width_mm, home.height_mm)})
     found = []
-    for window, w, h in _windows(document, mode, aspect):
+    for window, w, h in _windows(document, mode, aspect, switches):
         for basis, (ref_w, ref_h) in bases.items():
             factors = crop_factors(w, h, 1.0, ref_w, ref_h)
             found += [Reading(window, basis, by, float(k)) for by, k in zip(DIMENSIONS, factors, strict=True)]
     return found
 
 
-def check_crop(document: BodyDocument, claim: CropClaim, others: list[BodyDocument]) -> dict[str, Any]:
+def _bases(document: BodyDocument) -> dict[str, tuple[float, float]]:
+    mm = document.pitch_um / 1000
+    full = document.photosites[0] * mm, document.photosites[1] * mm
+    return {LABELS[name]: size for name, size in NAMED.items()} | {_sensor_label(document): full}
+
+
+def _sensor_label(document: BodyDocument) -> str:
+    return f"{document.name}'s full sensor"
+
+
+def check_crop(
+    document: BodyDocument, claim: CropClaim, others: list[BodyDocument], home: Home | None = None
+) -> dict[str, Any]:
     """Hold a claimed crop factor against every reading, here and in other bodies.
+
+    Parameters
+    ----------
+    home : the production's reference and dimension; Super 35 by width without
 
     Returns
     -------
-    ``verdict`` holds (a reading gives it to the printed digit), near (within 0.5 %), elsewhere (only
-    another body's window gives it: perhaps a copied page) or fails; ``text``; ``readings`` that
-    reproduce it, or else the nearest.
+    ``verdict`` holds (to the printed digit, by the basis that the claim states or else by the production's), near
+    (within 0.5 % by it), basis (by another basis only), elsewhere (only another body's window gives it: perhaps a
+    copied page) or fails; ``text``; ``readings`` that reproduce it, or else the nearest; how many were ``tried``, and
+    the ``chance`` that some factor or other fits one of them.
     """
+    home = home or Home.named("super35")
     mode = next(m for m in document.modes if m.key == claim.mode)
     told = f"{claim.factor:.{claim.decimals}f}"
     aspect = claim.aspect[0] / claim.aspect[1] if claim.aspect else None
-    own = readings(document, mode, aspect)
-    rounded = [r for r in own if _rounds_to(r.factor, claim)]
-    close = [r for r in own if abs(r.factor / claim.factor - 1) <= NEAR]
-    if rounded or close:
-        found = rounded or close
-        verdict: Verdict = "holds" if rounded else "near"
-        off = found[0].factor / claim.factor - 1
-        text = f"{told} is {found[0].words()}" + (f" ({signed(off)})." if not rounded else ".")
-        if len({(r.basis, r.by) for r in found}) > 1:
-            text += f" {len(found)} readings give it: ask which was meant."
-        return _crop_answer(claim, verdict, text, found)
+    own = readings(document, mode, aspect, home, claim.switches)
+    basis, by = _basis_of(document, claim, home)
+    at_home = [r for r in own if (r.basis, r.by) == (basis, by)]
+    whose = "as is claimed" if claim.basis or claim.by else "the production's reference"
+    answer = _Answer(claim, own)
+    rounded = [r for r in at_home if _rounds_to(r.factor, claim)]
+    if rounded:
+        return answer("holds", f"{told} is {rounded[0].words()}, {whose}.", rounded)
+    close = [r for r in at_home if abs(r.factor / claim.factor - 1) <= NEAR]
+    if close:
+        off = signed(close[0].factor / claim.factor - 1)
+        return answer("near", f"{told} is {close[0].words()} ({off}), {whose}.", close)
+    elsewhere = [r for r in own if _rounds_to(r.factor, claim)]
     nearest = min(own, key=lambda r: abs(math.log(r.factor / claim.factor)))
-    off = claim.factor / nearest.factor - 1
-    miss = f"No reading of {mode.name} gives {told}; the nearest is {nearest.words()}, and the claim is {signed(off)} from it."
+    if not elsewhere:
+        copied = _copied_from(claim, others, basis, by)
+        if copied is not None:
+            off = signed(claim.factor / nearest.factor - 1)
+            miss = f"No reading of {mode.name} gives {told}; the nearest is {nearest.words()}, and the claim is {off} from it."
+            return answer("elsewhere", f"{miss} It fits {copied}. Copied from there?", [nearest])
+        elsewhere = [r for r in own if abs(r.factor / claim.factor - 1) <= NEAR]
+    if elsewhere:
+        plain = at_home[0]
+        text = (
+            f"{told} is {elsewhere[0].words()}, and not by {by} against {basis}, {whose}: multiply focal lengths by "
+            f"{plain.factor:.3f}, not by {told}."
+        )
+        return answer("basis", text, elsewhere)
+    off = signed(claim.factor / nearest.factor - 1)
+    miss = f"No reading of {mode.name} gives {told}; the nearest is {nearest.words()}, and the claim is {off} from it."
+    switch = "" if claim.switches or not document.crops else " Was an in-camera crop on? Try those as well."
+    return answer("fails", f"{miss} Measure it with a tape.{switch}", [nearest])
+
+
+def _basis_of(document: BodyDocument, claim: CropClaim, home: Home) -> tuple[str, By]:
+    """By which reading a claim has to hold: as it states it, or else the production's."""
+    if claim.basis == "sensor":
+        return _sensor_label(document), claim.by or home.by
+    return LABELS[claim.basis] if claim.basis else home.name, claim.by or home.by
+
+
+def _copied_from(claim: CropClaim, others: list[BodyDocument], basis: str, by: By) -> str | None:
+    """Another body that the figure fits to the digit, with the plain figures that stand on a page."""
     for other in others:
         for there in other.modes:
-            # A page is copied with the plain figures on it: the whole window, not by height, a named basis.
-            plain = (r for r in readings(other, there) if r.by != "height" and r.basis in LABELS.values())
-            same = [r for r in plain if r.window.endswith("whole") and _rounds_to(r.factor, claim)]
-            if same:
-                text = f"{miss} It fits {other.maker} {other.name}: {same[0].words()}. Was the page copied?"
-                return _crop_answer(claim, "elsewhere", text, [nearest])
-    return _crop_answer(claim, "fails", f"{miss} Measure it with a tape.", [nearest])
+            for r in readings(other, there):
+                plain = r.window.endswith("whole") and r.by != "height" and r.basis in LABELS.values()
+                if plain and _rounds_to(r.factor, claim):
+                    return f"{other.maker} {other.name}: {r.words()}"
+    return None
+
+
+@dataclass(frozen=True)
+class _Answer:
+    """Writes what a claim comes to, with how much its fitting says."""
+
+    claim: CropClaim
+    tried: list[Reading]
+
+    def __call__(self, verdict: Verdict, text: str, found: list[Reading]) -> dict[str, Any]:
+        rows = [{"window": r.window, "basis": r.basis, "by": r.by, "factor": r.factor} for r in found[:12]]
+        chance = chance_of(self.tried, self.claim.decimals)
+        also = f" {len(self.tried)} readings were tried; some factor or other fits one of them in {100 * chance:.0f} of 100 cases."
+        return {
+            "key": self.claim.key,
+            "verdict": verdict,
+            "text": text + also,
+            "readings": rows,
+            "tried": len(self.tried),
+            "chance": chance,
+        }
+
+
+def chance_of(tried: list[Reading], decimals: int) -> float:
+    """How probable it is that a factor between the least and the largest reading fits one of them.
+
+    Of all factors that can be printed there with so many decimals, those to which a reading rounds.
+    """
+    step = 10.0**-decimals
+    printed = {round(r.factor / step) for r in tried}
+    return len(printed) / (max(printed) - min(printed) + 1)
 
 
 def signed(share: float) -> str:
@@ -152,11 +249,6 @@ def signed(share: float) -> str:
 
 def _rounds_to(factor: float, claim: CropClaim) -> bool:
     return abs(factor - claim.factor) <= 0.5 * 10.0**-claim.decimals * (1 + 1e-9)
-
-
-def _crop_answer(claim: CropClaim, verdict: Verdict, text: str, found: list[Reading]) -> dict[str, Any]:
-    rows = [{"window": r.window, "basis": r.basis, "by": r.by, "factor": r.factor} for r in found[:12]]
-    return {"key": claim.key, "verdict": verdict, "text": text, "readings": rows}
 
 
 def implied_width_mm(focal_mm: float, distance_mm: float, field_mm: float) -> float:
@@ -324,7 +416,7 @@ def _spoiler(rows: Any, fps: Any, fitted: Any) -> int | None:
 def _speed_words(
     claims: list[SpeedClaim], table: list[dict[str, Any]], row_time: float, overhead: float
 ) -> tuple[Verdict, str]:
-    line = f"{row_time:.3f} µs a row and {overhead:.0f} µs besides"
+    line = f"{row_time:.3f} µs a row and {overhead:.0f} µs overhead"
     if row_time <= 0 or overhead < -50:
         return (
             "fails",
@@ -387,11 +479,13 @@ def check_pixels(document: BodyDocument, claim: PixelClaim) -> dict[str, Any]:
     return {"key": claim.key, "verdict": verdict, "text": text, "counts": rows}
 
 
-def check_claims(document: BodyDocument, others: list[BodyDocument]) -> dict[str, Any]:
-    """Check all claims that are kept with a body; `others` are the bodies that a page may be copied from."""
+def check_claims(
+    document: BodyDocument, others: list[BodyDocument], home: Home | None = None
+) -> dict[str, Any]:
+    """Check all claims of a body; `others` are the bodies that a page may be copied from, `home` the reference."""
     claims = document.claims
     return {
-        "crops": [check_crop(document, claim, others) for claim in claims.crops],
+        "crops": [check_crop(document, claim, others, home) for claim in claims.crops],
         "tapes": [check_tape(document, claim) for claim in claims.tapes],
         "speed": fit_speed(claims.speeds) if claims.speeds else None,
         "pixels": [check_pixels(document, claim) for claim in claims.pixels],

@@ -11,7 +11,7 @@ from sqlalchemy.orm.exc import StaleDataError
 
 from hextan.core import bench_state as states
 from hextan.core import package as core
-from hextan.core.bench_state import BenchState, parse_state
+from hextan.core.bench_state import BenchReference, BenchState, parse_state
 from hextan.core.body_document import body_of
 from hextan.core.errors import NotFoundError, StaleWriteError
 from hextan.core.lens_document import lens_set_of
@@ -125,6 +125,12 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
             "This production has no recording format or no lens yet: enter a body and a lens first."
         )
     return 0, BenchState(format_id=next(iter(package.formats)), lens_id=next(iter(package.lenses)))
+
+
+def reference_of(session: Session, production_id: int) -> BenchReference:
+    """What crops are told against in a production: as its kept Bench has it."""
+    row = _bench_row(session, production_id)
+    return BenchReference() if row is None else parse_state(row.state).reference
 
 
 def save_bench(

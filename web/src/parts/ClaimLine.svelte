@@ -12,6 +12,7 @@
   const WORDS: Record<ClaimVerdict, string> = {
     holds: '✓ holds',
     near: '≈ nearly',
+    basis: '≈ by another basis only',
     elsewhere: '✗ another body',
     fails: '✗ does not hold',
     coarse: '? too coarse',
@@ -55,6 +56,7 @@
     color: var(--ok);
   }
   .near,
+  .basis,
   .coarse,
   .unknown {
     color: var(--warn);

@@ -5,7 +5,7 @@
   import ClaimLine from './ClaimLine.svelte'
   import GridCell from './GridCell.svelte'
   import TapeDrawing from './TapeDrawing.svelte'
-  import { CLAIM_ASPECTS, decimalsOf } from './claims'
+  import { CLAIM_ASPECTS, CLAIM_BASES, decimalsOf } from './claims'
 
   interface Props {
     document: BodyDocument
@@ -84,6 +84,31 @@
               <option value={claim.aspect.join(':')}>{claim.aspect.join(':')}</option>
             {/if}
           </select>
+          <select
+            class="set"
+            aria-label="What it is measured against"
+            value={claim.basis ?? ''}
+            onchange={(event) => onset(`claims.crops[${i}].basis`, event.currentTarget.value || null)}
+          >
+            <option value="">basis not said</option>
+            {#each CLAIM_BASES as { value, label } (value)}<option {value}>{label}</option>{/each}
+          </select>
+          <select
+            class="set"
+            aria-label="Dimension by which it is measured"
+            value={claim.by ?? ''}
+            onchange={(event) => onset(`claims.crops[${i}].by`, event.currentTarget.value || null)}
+          >
+            <option value="">dimension not said</option>
+            {#each ['width', 'height', 'diagonal'] as by (by)}<option value={by}>by {by}</option>{/each}
+          </select>
+          {#if document.crops.length}<label class="soft"
+              ><input
+                type="checkbox"
+                checked={claim.switches ?? false}
+                onchange={(event) => onset(`claims.crops[${i}].switches`, event.currentTarget.checked)}
+              /> also with in-camera crops on</label
+            >{/if}
           {@render note(`crops[${i}].note`, claim.note)}
           {#if told && told.readings.length > 1}
             <span class="readings soft"

@@ -7,6 +7,13 @@ export const CLAIM_ASPECTS: { label: string; aspect: [number, number] }[] = [
   { label: '239:100', aspect: [239, 100] },
 ]
 
+/** What a factor can be said to be measured against. */
+export const CLAIM_BASES = [
+  { value: 'super35', label: 'Super 35' },
+  { value: 'full_frame', label: 'full frame' },
+  { value: 'sensor', label: 'its own full sensor' },
+] as const
+
 /** To how many decimals a figure was typed: that is how exactly it is claimed. */
 export function decimalsOf(value: unknown): number {
   const digits = String(value).split('.')[1]?.length ?? 0
