@@ -113,12 +113,11 @@ def test_the_rules_of_the_kit_are_documented():
 
 
 def test_the_costs_of_a_match_are_documented():
-    from hextan.core.camera_match import COSTS, REACH
+    from hextan.core.camera_match import COSTS
 
     text = (ROOT / "docs" / "looks.md").read_text()
-    rows = dict(re.findall(r"^\| (an? [^|]*|each adapter) \| (\d+) \|$", text, re.MULTILINE))
+    rows = dict(re.findall(r"^\| (an? [^|]*|each [^|]*) \| ([\d.]+) \|$", text, re.MULTILINE))
     assert [float(cost) for cost in rows.values()] == list(COSTS.values())
-    assert f"within a factor of {REACH}" in text
 
 
 def test_the_thresholds_of_flicker_and_the_ripple_of_lamps_are_documented():

@@ -80,7 +80,7 @@ def test_what_is_not_there(client, address, kept, document):
     answer = client.post(f"{address}/compare/view", json={"document": gone})
     assert answer.status_code == 422
     error = answer.json()["error"]
-    assert error["message"].startswith("Column B: ")
+    assert error["message"].startswith("Set-up B: ")
     assert error["faults"][0]["field"] == "document.columns[1].lens_id"
 
 

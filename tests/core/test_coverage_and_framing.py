@@ -120,8 +120,8 @@ def test_zooming_in_where_the_table_says_so():
 def test_a_crop_an_extender_another_window_another_lens():
     got = view("Short")
     texts = {option["kind"]: option["text"] for option in got["advice"]}
-    assert texts["crop"] == "Switch Small circle on: ×1.5 tighter, and 8.5 mm to spare."
-    assert texts["adapter"].startswith("Put extender on: ×1.40 tighter, 1.1 stops darker")
+    assert texts["crop"] == "Switch Small circle on: ×1.5 tighter, and it covers, 8.4 mm spare."
+    assert texts["adapter"].startswith("Mount extender: ×1.40 tighter, 1.1 stops darker")
     assert texts["lens"] == "Take Other 45: 11 % tighter, and it covers."
     assert texts["correct"].startswith("Accept it: crop ×1.15 afterwards")
     formats = [o["text"] for o in got["advice"] if o["kind"] == "format"]
@@ -318,5 +318,5 @@ def test_fields_that_cannot_be_asked(ask, fault):
 def test_a_fisheye_and_a_lens_that_does_not_go_on_are_refused():
     with pytest.raises(InvalidInputError, match="is a fisheye, which has no flat field"):
         field(lens_name="Bowl 8 fisheye", width_m=1.0)
-    with pytest.raises(InvalidInputError, match="cannot be put on Ebb 64"):
+    with pytest.raises(InvalidInputError, match="cannot be mounted on Ebb 64"):
         field(lens_name="Dunlin 12", width_m=1.0)

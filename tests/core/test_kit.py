@@ -151,7 +151,7 @@ def test_nothing_in_the_kit_gives_an_empty_matrix():
     assert kit_matrix(bare, MatrixAsk())["columns"] == []
     assert kit_match(bare, MatchAsk())["rows"] == []
     none = kit_ladder(PRIMES, LadderAsk(least_fps=5000.0))
-    assert none["words"] == ["No lens of the kit can be put on and covers any of these formats at 5000 fps."]
+    assert none["words"] == ["No lens of the kit can be mounted and covers any of these formats at 5000 fps."]
 
 
 def test_the_table_for_spreadsheets_has_a_row_for_every_cell():
@@ -383,7 +383,7 @@ def test_slow_motion_without_a_fast_format_says_so():
     assert slow_motion(PRIMES, SlowAsk(base_format_id=base, fps=9000.0))["words"] == [
         "No format of this package reaches 9000 fps."
     ]
-    with pytest.raises(InvalidInputError, match="base_format_id"):
+    with pytest.raises(InvalidInputError, match="The base format is no longer in this production"):
         slow_motion(PRIMES, SlowAsk(base_format_id=10**9))
 
 
@@ -392,7 +392,7 @@ def test_asks_are_checked():
         LadderAsk.model_validate({"gap_ratio": 1.0})
     with pytest.raises(ValidationError, match="not permitted"):
         MatrixAsk.model_validate({"nonsense": 1})
-    with pytest.raises(InvalidInputError, match="scan_mode_id"):
+    with pytest.raises(InvalidInputError, match="The window of reference is no longer in this production"):
         kit_of(DEMO, KitAsk(reference=BenchReference(name="scan_mode", scan_mode_id=10**9)))
 
 

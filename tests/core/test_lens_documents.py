@@ -143,7 +143,7 @@ def test_a_setting_knows_its_marks_its_circle_and_what_is_behind_it():
     assert setting.covers_from_mm(38.0) is None
     assert setting.covers_from_mm(60.0) is None
     assert LensSetting(package, lens()).zoom_marks_mm() == []
-    with pytest.raises(InvalidInputError, match=r"adapter_id: is not in this production's package"):
+    with pytest.raises(InvalidInputError, match="The adapter is no longer in this production"):
         adapters_by_id(package, [9], "adapter_id")
 
 

@@ -6,7 +6,7 @@ from fractions import Fraction
 import pytest
 
 from hextan.core.body_document import CropClaim, parse_body
-from hextan.core.claims import aspect_words, check_crop, readings
+from hextan.core.claims import Home, aspect_words, check_crop, readings
 from hextan.core.data_table import DataAsk, data_table
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate
@@ -71,13 +71,19 @@ def test_published_apertures(source):
         r for r in readings(document, document.modes[0]) if (r.basis, r.by) == ("full frame", "width")
     )
     assert by_width.factor == pytest.approx(crop, abs=1e-4)
-    assert check_crop(document, CropClaim(mode="Window", factor=round(crop, 2)), [])["verdict"] == "holds"
+    claim = CropClaim(mode="Window", factor=round(crop, 2))
+    assert check_crop(document, claim, [], Home.named("full_frame"))["verdict"] == "holds"
 
 
 def test_crop_chain_of_the_trade():
     """1.375 x 1.067 = 1.467: a window and its 16:9 trim (common practice, no source)."""
     document = parse_body(a_body([a_mode(window=None, window_mm=[36 / 1.375, 36 / 1.375 / (4096 / 2160)])]))
-    told = check_crop(document, CropClaim(mode="Full", factor=1.467, decimals=3, aspect=[16, 9]), [])
+    told = check_crop(
+        document,
+        CropClaim(mode="Full", factor=1.467, decimals=3, aspect=[16, 9]),
+        [],
+        Home.named("full_frame"),
+    )
     assert told["verdict"] in ("holds", "near")
     assert told["readings"][0]["factor"] == pytest.approx(1.375 * 4096 / 3840, rel=1e-3)
 

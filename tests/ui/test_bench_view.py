@@ -30,7 +30,7 @@ def test_every_recording_format_stands_in_the_ladder(bench):
     expect(chosen).to_contain_text("35.1° × 15.1°")
     expect(chosen).to_contain_text("covers, 2.4 mm spare")
     expect(bench.locator(".sum")).to_contain_text("39.3 mm")
-    expect(row(bench, "Full → UHD").first).to_contain_text("short by 11.5 mm")
+    expect(row(bench, "Full → UHD").first).to_contain_text("11.5 mm short")
     expect(row(bench, "Binned → HD").first).to_contain_text("softened: binned")
     expect(row(bench, "2.6K raw").first).to_contain_text("does not mount")
 
@@ -168,8 +168,8 @@ def test_rows_are_filtered_sorted_and_pinned(bench):
     bench.get_by_role("button", name="Super 16", exact=True).click()
     bench.get_by_label("At least this many frames a second").select_option("")
     expect(bench.get_by_role("status")).to_have_text("46 of 46 recording formats")
-    bench.get_by_role("button", name="Max fps").click()
-    bench.get_by_role("button", name=re.compile("Max fps")).click()
+    bench.get_by_role("button", name="Highest rate").click()
+    bench.get_by_role("button", name=re.compile("Highest rate")).click()
     expect(bench.locator("tr[data-format]").first).to_contain_text("Fastest")
     pins = bench.get_by_role("button", name=re.compile("^Pin "))
     for i in range(5):

@@ -123,7 +123,7 @@ def test_a_comparison_is_named_kept_copied_and_taken_out(compare):
     compare.get_by_role("button", name="Copy", exact=True).click()
     expect(name).to_have_value("Wheelhouse (2)")
     assert compare.url != address
-    compare.get_by_role("button", name="Take out").click()
+    compare.get_by_role("button", name="Remove").click()
     compare.get_by_role("button", name="Bring Wheelhouse (2) back").click()
     expect(name).to_have_value("Wheelhouse (2)")
     name.fill("")

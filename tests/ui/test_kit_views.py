@@ -55,7 +55,7 @@ def kit(page, base_url, complaints, at_first):
 @pytest.fixture
 def lenses(page, kit):
     page.goto(f"{kit}/lenses")
-    expect(page.get_by_role("status")).to_have_text("kept")
+    expect(page.get_by_role("status")).to_have_text("saved")
     expect(page.locator("tr[data-key]")).to_have_count(12)
     return page
 
@@ -83,13 +83,13 @@ def test_a_figure_is_checked_as_it_is_typed_and_kept(lenses):
         "One figure to correct, not kept until then: Merrow 18 close focus m"
     )
     close.fill("0,31")
-    expect(lenses.get_by_role("status")).to_have_text("kept")
+    expect(lenses.get_by_role("status")).to_have_text("saved")
     lenses.reload()
     expect(cell(lenses, "Close focus of Merrow 18")).to_have_value("0.31")
     cell(lenses, "T-stop of Merrow 25").fill("1.2")
     expect(lenses.get_by_role("status")).to_contain_text("cannot be wider than f/1.7: glass only loses light")
     lenses.get_by_role("button", name="Undo").click()
-    expect(lenses.get_by_role("status")).to_have_text("kept")
+    expect(lenses.get_by_role("status")).to_have_text("saved")
 
 
 def test_lenses_are_added_copied_moved_deleted_and_brought_back(lenses):
@@ -108,7 +108,7 @@ def test_lenses_are_added_copied_moved_deleted_and_brought_back(lenses):
     for _ in range(4):
         lenses.get_by_role("button", name="Undo").click()
     expect(lenses.locator("tr[data-key]")).to_have_count(12)
-    expect(lenses.get_by_role("status")).to_have_text("kept")
+    expect(lenses.get_by_role("status")).to_have_text("saved")
 
 
 def test_a_circle_becomes_a_table(lenses):
@@ -119,7 +119,7 @@ def test_a_circle_becomes_a_table(lenses):
     table.fill("2.1: 42; 4: 46.3; 8 47")
     expect(more.get_by_role("alert")).to_be_visible()
     table.fill("2.1: 42,5; 4: 46.3")
-    expect(lenses.get_by_role("status")).to_have_text("kept")
+    expect(lenses.get_by_role("status")).to_have_text("saved")
     expect(lenses.locator("tr", has=cell(lenses, "Name of Merrow 18"))).to_contain_text("42.5–46.3")
     expect(lenses.locator("tr", has=cell(lenses, "Name of Merrow 18"))).to_contain_text("Super 35")
     drawn = lenses.locator("figure circle.circle")
@@ -162,7 +162,7 @@ def test_a_set_comes_from_a_file_and_from_the_catalogue(lenses):
     expect(lenses.get_by_role("alert").first).to_contain_text("schema must be hextan.lens_set")
     lenses.get_by_label("Take a set from the catalogue").select_option(label="Corran Sluice 1.5x")
     expect(cell(lenses, "Name of Sluice 1.5x 32")).to_be_visible()
-    lenses.get_by_role("button", name="Take out").click()
+    lenses.get_by_role("button", name="Remove").click()
     expect(lenses.get_by_role("button", name="Bring Sluice 1.5x back")).to_be_visible()
 
 
@@ -180,7 +180,7 @@ def test_a_long_set_draws_only_what_is_near(page, kit, at_first):
 @pytest.fixture
 def mounts(page, kit):
     page.goto(f"{kit}/mounts")
-    expect(page.get_by_role("status")).to_have_text("kept")
+    expect(page.get_by_role("status")).to_have_text("saved")
     page.wait_for_selector("text=What goes on what")
     return page
 
@@ -192,7 +192,7 @@ def test_combinations_follow_the_flange_distance(mounts):
     expect(row).to_contain_text("1.4x extender")
     row.get_by_role("button").first.click()
     expect(mounts.get_by_text("infinity is out of reach").first).to_be_visible()
-    expect(mounts.get_by_role("status")).to_have_text("kept")
+    expect(mounts.get_by_role("status")).to_have_text("saved")
     mounts.get_by_role("button", name="Undo").click()
     expect(row).to_contain_text("! K50 to W54, plain")
 
@@ -207,14 +207,14 @@ def test_mounts_go_out_as_a_file_and_come_back(mounts):
     expect(cell(mounts, "Flange distance of K50")).to_have_value("51.5")
     mounts.get_by_role("button", name="Undo").click()
     expect(cell(mounts, "Flange distance of K50")).to_have_value("50.4")
-    expect(mounts.get_by_role("status")).to_have_text("kept")
+    expect(mounts.get_by_role("status")).to_have_text("saved")
 
 
 def test_an_adapter_that_cannot_be_is_refused_in_its_row(mounts):
     cell(mounts, "Magnification of K50 to W54, plain").fill("0.7")
     expect(mounts.get_by_text("a magnification other than 1 needs glass").first).to_be_visible()
     mounts.get_by_label("K50 to W54, plain has glass").check()
-    expect(mounts.get_by_role("status")).to_have_text("kept")
+    expect(mounts.get_by_role("status")).to_have_text("saved")
     tools = mounts.get_by_role("group", name="Rows: adapter")
     tools.get_by_role("button", name="Add").click()
     expect(cell(mounts, "Name of New adapter")).to_be_visible()
@@ -242,12 +242,12 @@ def test_coverage_says_what_to_do_and_tries_it(coverage):
     expect(first).to_contain_text("only what lies outside it is dark")
     stop = coverage.get_by_role("listitem").filter(has_text="Stop down to T4.5")
     stop.get_by_role("button", name="Try").click()
-    expect(head).to_contain_text("Wren 16 in S35 → UHD: only just")
+    expect(head).to_contain_text("Wren 16 in S35 → UHD: just covers")
     expect(
         coverage.get_by_text("Makers measure circles differently: test it before the shoot.").first
     ).to_be_visible()
     coverage.reload()
-    expect(head).to_contain_text("only just")
+    expect(head).to_contain_text("just covers")
 
 
 def test_the_circle_along_a_zoom_is_set_by_a_click(coverage):
@@ -279,7 +279,7 @@ def test_the_drawn_circle_and_window_stand_to_scale(coverage):
 
 def test_a_link_to_a_lens_that_is_gone_can_be_mended(page, kit):
     page.goto(f"{kit}/coverage?ask=%7B%22lens_id%22%3A999999%7D")
-    expect(page.get_by_role("alert").first).to_contain_text("is not in this production's package")
+    expect(page.get_by_role("alert").first).to_contain_text("is no longer in this production")
     option(page, "Lens", "Wren 40")
     page.wait_for_selector("[data-testid=recorded]")
     page.goto(f"{kit}/coverage?ask=nonsense")
@@ -338,7 +338,7 @@ def test_the_matrix_is_cut_down_and_its_columns_change(matrix):
     expect(rows).to_have_count(27)
     matrix.reload()
     expect(rows).to_have_count(27)
-    matrix.get_by_label("How lenses are put on").select_option("every")
+    matrix.get_by_label("How lenses are mounted").select_option("every")
     expect(matrix.locator("tbody th", has_text="×1.40").first).to_be_attached()
 
 

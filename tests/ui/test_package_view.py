@@ -70,7 +70,7 @@ def home(page, base_url, complaints, first):
 @pytest.fixture
 def bodies(page, home):
     page.goto(f"{home}/bodies")
-    expect(page.get_by_role("status")).to_have_text("kept")
+    expect(page.get_by_role("status")).to_have_text("saved")
     page.wait_for_selector("[data-testid=chosen-window]")
     return page
 
@@ -80,7 +80,7 @@ def cell(page, label):
 
 
 def kept(page):
-    expect(page.get_by_role("status")).to_have_text("kept")
+    expect(page.get_by_role("status")).to_have_text("saved")
 
 
 def test_the_sensor_and_its_windows_are_to_scale(bodies):
@@ -296,7 +296,7 @@ def test_equipment_that_is_gone_from_the_bench_is_told(page, home, bodies):
     page.wait_for_timeout(900)
     page.goto(f"{home}/bodies")
     kept(page)
-    shelf.get_by_role("button", name="Take out").click()
+    shelf.get_by_role("button", name="Remove").click()
     expect(shelf.get_by_role("button", name="Bring Ebb 64 back")).to_be_visible()
     page.get_by_role("link", name="Bench").click()
     expect(
@@ -313,7 +313,7 @@ def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies):
     expect(cell(bodies, "Name of the body")).to_have_value("Punt 52")
     shelf.get_by_role("button", name="Copy").click()
     expect(cell(bodies, "Name of the body")).to_have_value("Punt 52 (2)")
-    shelf.get_by_role("button", name="Take out").click()
+    shelf.get_by_role("button", name="Remove").click()
     expect(shelf.get_by_role("button", name="Bring Punt 52 (2) back")).to_be_visible()
     shelf.get_by_role("button", name="Bring Punt 52 (2) back").click()
     expect(cell(bodies, "Name of the body")).to_have_value("Punt 52 (2)")

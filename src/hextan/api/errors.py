@@ -78,7 +78,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(DataError)
     def _not_kept(request: Request, error: DataError) -> Response:
         log.warning("The database refused a value: %s", error.orig)
-        message = "Something given cannot be kept: a figure or a text is out of bounds. Nothing was changed."
+        message = "Something given cannot be saved: a figure or a text is out of bounds. Nothing was changed."
         return error_answer(422, _plain_body("invalid_input", message))
 
     @app.exception_handler(IntegrityError)

@@ -8,7 +8,7 @@ from typing import Any
 from hextan.core.bench_state import BenchState
 from hextan.core.computation import Evaluation, compute
 from hextan.core.contract import Coc, parse_request
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import InvalidInputError, no_longer_here
 from hextan.core.lens_setting import LensSetting, adapters_by_id
 from hextan.core.package import FormatInPackage, Package
 
@@ -53,19 +53,19 @@ def compute_bench(package: Package, state: BenchState, only_chosen: bool = False
 
 def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, LensSetting]:
     faults = []
-    gone = "is not in this production's package (any more)"
     if state.format_id not in package.formats:
-        faults.append(Fault("state.format_id", state.format_id, gone))
+        faults.append(no_longer_here("recording format", "state.format_id", state.format_id))
     if state.lens_id not in package.lenses:
-        faults.append(Fault("state.lens_id", state.lens_id, gone))
+        faults.append(no_longer_here("lens", "state.lens_id", state.lens_id))
     known = {a.id for a in package.adapters}
     for name in ("adapter_id", "second_adapter_id"):
         if getattr(state, name) is not None and getattr(state, name) not in known:
-            faults.append(Fault(f"state.{name}", getattr(state, name), gone))
+            faults.append(no_longer_here("adapter", f"state.{name}", getattr(state, name)))
     if state.reference.name == "scan_mode" and state.reference.scan_mode_id not in package.modes:
-        faults.append(Fault("state.reference.scan_mode_id", state.reference.scan_mode_id, gone))
+        scan_mode_id = state.reference.scan_mode_id
+        faults.append(no_longer_here("window of reference", "state.reference.scan_mode_id", scan_mode_id))
     if faults:
-        raise InvalidInputError.of(*faults)
+        raise InvalidInputError.plainly(*faults)
     adapters = adapters_by_id(package, [state.adapter_id, state.second_adapter_id], "state.adapter_id")
     focus = state.focus_m or state.subject_m
     lens = package.lenses[state.lens_id][1]

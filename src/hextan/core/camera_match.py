@@ -12,7 +12,7 @@ from hextan.core.cases import Optics
 from hextan.core.columns import columns_of
 from hextan.core.comparison import Column, Comparison
 from hextan.core.coverage import MARGINAL_SHARE
-from hextan.core.errors import Fault, HextanError, InvalidInputError
+from hextan.core.errors import Fault, HextanError, InvalidInputError, no_longer_here
 from hextan.core.exposure import NdChoice, Settings
 from hextan.core.figures import both_units, distance_words, signed, stops_words
 from hextan.core.mounting import Mounting, ways
@@ -137,9 +137,7 @@ def candidates(
     """
     body = package.formats[column.format_id].body if column.format_id in package.formats else None
     if body is None:
-        raise InvalidInputError.of(
-            Fault("format_id", column.format_id, "is not in this production's package (any more)")
-        )
+        raise InvalidInputError.plainly(no_longer_here("recording format", "format_id", column.format_id))
     screened = _screened(package, comparison, first, column, body)
     costs: list[float] = []
     for off, lens, way in screened[:most]:
@@ -429,7 +427,7 @@ def _advice(
 ) -> list[str]:
     """What to do where the nearest is not near enough."""
     if not found:
-        return ["No lens of the kit can be put on this body and focused at this distance."]
+        return ["No lens of the kit can be mounted on this body and focused at this distance."]
     best, target = found[0], first.optics
     assert target is not None
     told = []

@@ -229,7 +229,7 @@ def _named_setup(package: Package, comparison: Comparison, index: int) -> Setup:
             type(f)(f.field.replace("state.", f"document.columns[{index}]."), f.value, f.rule)
             for f in error.faults
         )
-        raise InvalidInputError(f"Column {'ABCD'[index]}: {error.message}", faults, error.more) from None
+        raise InvalidInputError(f"Set-up {'ABCD'[index]}: {error.message}", faults, error.more) from None
 
 
 def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, problem: str) -> dict[str, Any]:
@@ -240,7 +240,7 @@ def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, pr
     notes = [problem] if problem else []
     if on_body.reasons and s.virtual:
         notes.append(
-            f"As it is, this lens cannot be put on {chosen.body.name}: {'; '.join(on_body.reasons)}."
+            f"As it is, this lens cannot be mounted on {chosen.body.name}: {'; '.join(on_body.reasons)}."
         )
     elif on_body.reasons:
         notes.append(f"It cannot be put together: {'; '.join(on_body.reasons)}.")

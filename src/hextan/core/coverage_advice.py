@@ -14,7 +14,7 @@ from typing import Any
 from hextan.core.circles import covering_from
 from hextan.core.columns import columns_of
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners, largest_window_mm, needed_circle_mm
-from hextan.core.figures import crop_words, margin_words, stops_words
+from hextan.core.figures import crop_words, just_covers_words, margin_words, stops_words
 from hextan.core.kit import UNKNOWN, Kit, kit_of
 from hextan.core.kit_ask import KitAsk
 from hextan.core.kit_reach import reaches
@@ -85,7 +85,7 @@ def advice(
     if circle >= needed * (1 + MARGINAL_SHARE):
         return []
     if circle >= needed:
-        return [_option("nothing", f"It {margin_words(circle - needed)}. {MARGINAL_TEXT}", 0.0)]
+        return [_option("nothing", f"It {just_covers_words(circle - needed)}. {MARGINAL_TEXT}", 0.0)]
     found = [
         *_picture_only(circle, lies),
         *_set_otherwise(setting, lies),
@@ -211,7 +211,7 @@ def _extender(
             continue
         dark = way.stops_lost - Mounting(setting.adapters).stops_lost
         text = (
-            f"Put {way.name} on: ×{grows:.2f} tighter, {stops_words(dark)} darker, and "
+            f"Mount {way.name}: ×{grows:.2f} tighter, {stops_words(dark)} darker, and "
             f"it {margin_words(bare * way.magnification - lies.needed_mm)}."
         )
         options.append(_option("adapter", text, dark + _field_cost(grows), adapter_ids=list(way.key)))

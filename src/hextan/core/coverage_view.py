@@ -12,7 +12,7 @@ from hextan.core.contract import parse_request
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners
 from hextan.core.coverage_advice import MARGINAL_TEXT, advice
 from hextan.core.drawings import coverage_verdict, window_map
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import InvalidInputError, no_longer_here
 from hextan.core.kit import IMPOSSIBLE, SHORT, VERDICTS, Kit, kit_of
 from hextan.core.kit_ask import CoverageAsk
 from hextan.core.lens_setting import LensSetting, adapters_by_id
@@ -66,14 +66,13 @@ def coverage_view(package: Package, ask: CoverageAsk) -> dict[str, Any]:
 
 
 def _resolve(package: Package, ask: CoverageAsk) -> tuple[FormatInPackage, LensSetting]:
-    gone = "is not in this production's package (any more)"
     faults = []
     if ask.format_id not in package.formats:
-        faults.append(Fault("format_id", ask.format_id, gone))
+        faults.append(no_longer_here("recording format", "format_id", ask.format_id))
     if ask.lens_id not in package.lenses:
-        faults.append(Fault("lens_id", ask.lens_id, gone))
+        faults.append(no_longer_here("lens", "lens_id", ask.lens_id))
     if faults:
-        raise InvalidInputError.of(*faults)
+        raise InvalidInputError.plainly(*faults)
     here, lens = package.formats[ask.format_id], package.lenses[ask.lens_id][1]
     if ask.adapter_ids is not None:
         adapters = adapters_by_id(package, [*ask.adapter_ids], "adapter_ids")

@@ -15,7 +15,7 @@ from hextan.core import angles, coverage
 from hextan.core.bench_state import LEAST_MOVEMENT_M
 from hextan.core.computation import Evaluation
 from hextan.core.distances import METRES, Unit
-from hextan.core.figures import both_units, distance_words
+from hextan.core.figures import both_units, distance_words, just_covers_words, margin_words
 from hextan.core.package import Body, ScanMode
 
 #: Breadth and depth of shoulders and breadth of a head, seen from above, in metres (common practice,
@@ -226,9 +226,9 @@ def _coverage_words(
     verdict, margin = coverage_verdict(circle, needed), circle - needed
     head = f"The {circle:.1f} mm circle "
     told = {
-        "covers": f"covers this recording, {margin:.1f} mm to spare.",
-        "marginal": f"only just covers, {margin:.1f} mm to spare: test it.",
-        "short": f"is {-margin:.1f} mm short here: {'all four corners' if len(dark) == 4 else ', '.join(dark)} dark.",
+        "covers": f"{margin_words(margin)}.",
+        "marginal": f"{just_covers_words(margin)}: test it.",
+        "short": f"is {margin_words(margin)} here: {'all four corners' if len(dark) == 4 else ', '.join(dark)} dark.",
     }[verdict]
     words = [{"verdict": verdict, "text": head + told}]
     covered = [w for w in windows if w["verdict"] in ("covers", "marginal")]

@@ -38,7 +38,7 @@ def shown(value: Any) -> str:
     >>> shown("x" * 100)
     "'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx…"
     """
-    text = repr(plain(value)) if isinstance(value, int | float) else repr(value)
+    text = repr(plain(value)) if isinstance(value, int) else repr(value)
     return text if len(text) <= 40 else text[:39] + "…"
 
 
@@ -95,6 +95,21 @@ class InvalidInputError(HextanError):
         if rest:
             told += f" And {rest} more."
         return cls(told, faults, more)
+
+    @classmethod
+    def plainly(cls, *faults: Fault) -> Self:
+        """Build the error from faults whose rules are whole sentences: the message goes without fields and values."""
+        told = ". ".join(f"{fault.rule[0].upper()}{fault.rule[1:]}" for fault in faults[:5])
+        return cls(f"{told}.", faults)
+
+
+def no_longer_here(what: str, field: str, value: Any) -> Fault:
+    """Something that the production does not have, or no longer.
+
+    >>> no_longer_here("lens", "state.lens_id", 7).rule
+    'the lens is no longer in this production: choose another'
+    """
+    return Fault(field, value, f"the {what} is no longer in this production: choose another")
 
 
 class InconsistentError(InvalidInputError):

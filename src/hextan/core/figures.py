@@ -276,6 +276,19 @@ def margin_words(margin_mm: float) -> str:
     return f"{_rounded(-margin_mm, 1, up=True)} mm short"
 
 
+def just_covers_words(margin_mm: float) -> str:
+    """The same where little is spare: makers measure circles differently.
+
+    >>> just_covers_words(0.31)
+    'just covers, 0.3 mm spare'
+    """
+    return (
+        margin_words(margin_mm).replace("covers,", "just covers,", 1)
+        if margin_mm >= JUST_MM
+        else margin_words(margin_mm)
+    )
+
+
 def crop_words(factor: float) -> str:
     """Write a crop that has to be taken: rounded up, with enough digits to differ from none.
 

@@ -13,7 +13,7 @@ from hextan.core import media
 from hextan.core.angles import view_angles_deg
 from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.coverage import needed_circle_mm
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import Fault, InvalidInputError, no_longer_here
 from hextan.core.figures import highest_rate, margin_words
 from hextan.core.finder_ask import AtLeast, CardWish, DeliveryWish, FinderAsk, RateWish, Wish
 from hextan.core.lens_setting import LensSetting, adapters_by_id
@@ -112,8 +112,7 @@ def _lens_at_hand(package: Package, ask: FinderAsk) -> LensSetting | None:
             raise InvalidInputError.of(*(Fault(f"{n}", None, "needs a lens: choose one") for n in needing))
         return None
     if ask.lens.lens_id not in package.lenses:
-        gone = "is not in this production's package (any more)"
-        raise InvalidInputError.of(Fault("lens.lens_id", ask.lens.lens_id, gone))
+        raise InvalidInputError.plainly(no_longer_here("lens", "lens.lens_id", ask.lens.lens_id))
     chain = [ask.lens.adapter_id, ask.lens.second_adapter_id]
     adapters = adapters_by_id(package, chain, "lens.adapter_id")
     return LensSetting(package, package.lenses[ask.lens.lens_id][1], adapters, ask.lens.focal_mm)

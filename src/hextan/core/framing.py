@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import Fault, InvalidInputError, no_longer_here
 from hextan.core.figures import both_units, distance_words, share_words
 from hextan.core.kit import VERDICTS, Kit, kit_of, pictures
 from hextan.core.kit_ask import FieldAsk, FramingWish, Room
@@ -88,11 +88,10 @@ def _refuse_unknown(package: Package, ask: FieldAsk) -> None:
         for name in needed[ask.find]
         if getattr(ask, name) is None
     ]
-    gone = "is not in this production's package (any more)"
     if ask.lens_id is not None and ask.lens_id not in package.lenses:
-        faults.append(Fault("lens_id", ask.lens_id, gone))
+        faults.append(no_longer_here("lens", "lens_id", ask.lens_id))
     if ask.format_id is not None and ask.format_id not in package.formats:
-        faults.append(Fault("format_id", ask.format_id, gone))
+        faults.append(no_longer_here("recording format", "format_id", ask.format_id))
     if ask.find in ("distance", "format") and ask.lens_id in package.lenses:
         lens = package.lenses[ask.lens_id][1]
         if lens.projection != "rectilinear":
@@ -129,7 +128,7 @@ def _distance(package: Package, ask: FieldAsk, by: str, wanted_m: float) -> list
         assert ask.lens_id is not None
         assert ask.format_id is not None
         lens, here = package.lenses[ask.lens_id][1], package.formats[ask.format_id]
-        rule = f"cannot be put on {here.body.name}: {why_not(package, lens, here.body)}"
+        rule = f"cannot be mounted on {here.body.name}: {why_not(package, lens, here.body)}"
         raise InvalidInputError.of(Fault("lens_id", ask.lens_id, rule))
     body = kit.places[0].body.id
     wanted_way = None if ask.adapter_ids is None else tuple(ask.adapter_ids)

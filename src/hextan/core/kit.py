@@ -17,7 +17,7 @@ from hextan.core.angles import angle_of_view_deg
 from hextan.core.classes import format_class
 from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.coverage import MARGINAL_SHARE, dark_share
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import InvalidInputError, no_longer_here
 from hextan.core.kit_ask import KitAsk
 from hextan.core.mounting import Mounting, ways
 from hextan.core.numbers import Flags, Floats
@@ -227,8 +227,8 @@ def window_of_reference(package: Package, name: str, scan_mode_id: int | None, b
     if name != "scan_mode":
         return named_reference(name, by)
     if scan_mode_id not in package.modes:
-        rule = "is not in this production's package (any more)"
-        raise InvalidInputError.of(Fault("reference.scan_mode_id", scan_mode_id, rule))
+        fault = no_longer_here("window of reference", "reference.scan_mode_id", scan_mode_id)
+        raise InvalidInputError.plainly(fault)
     body, mode = package.modes[scan_mode_id]
     w, h = (n * body.pitch_um / 1000 for n in mode.window)
     return ReferenceWindow(None, w, h, by)

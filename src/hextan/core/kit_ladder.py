@@ -234,7 +234,7 @@ def _words(
 ) -> list[str]:
     at = f" at {ask.least_fps:g} fps" if ask.least_fps else ""
     if not rungs:
-        return [f"No lens of the kit can be put on and covers any of these formats{at}."]
+        return [f"No lens of the kit can be mounted and covers any of these formats{at}."]
     lenses = {kit.entries[r.entry].lens.id for r in rungs}
     fields = _count_fields(rungs, ask.double_percent)
     widest, longest = min(rungs, key=lambda r: r.short_mm), max(rungs, key=lambda r: r.long_mm)
@@ -257,7 +257,7 @@ def _words(
         places = _number(len(doubles), "place", "places")
         words.append(f"In {places} two or more lenses give the same field (within {ask.double_percent:g} %).")
     verdicts = [verdict_at(kit, r.entry, r.column, r.reach.low_mm) for r in rungs]
-    for verdict, told in ((MARGINAL, "covers only just"), (UNKNOWN, "has a circle that is not stated")):
+    for verdict, told in ((MARGINAL, "just covers"), (UNKNOWN, "has a circle that is not stated")):
         count = verdicts.count(verdict)
         if count:
             words.append(f"{count} of {len(rungs)} marks: the lens {told}. Test before the shoot.")

@@ -269,10 +269,12 @@ def _words(rows: list[dict[str, Any]], ask: MatchAsk) -> list[str]:
     if not rows:
         return ["There is no recording format to look in."]
     by = ask.on.by
-    head = f"{len(good)} of {len(rows)} pictures have it within {SAME_FIELD_PERCENT:g} % of the {by}."
+    head = (
+        f"{len(good)} of {len(rows)} recording formats have it within {SAME_FIELD_PERCENT:g} % of the {by}."
+    )
     best = rows[0]["nearest"]
     if best is None or not best["covers"]:
-        return [head, "No lens of the kit can be put on and covers in any of these formats."]
+        return [head, "No lens of the kit can be mounted and covers in any of these formats."]
     via = f" with {best['via']}" if best["via"] else ""
     setting = f" at {best['set_mm']:.1f} mm" if best["zoom"] else ""
     near = f"{best['lens']}{setting}{via} in {rows[0]['names'][0]} of {rows[0]['body']}"

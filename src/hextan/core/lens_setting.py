@@ -6,7 +6,7 @@ import math
 from typing import Any
 
 from hextan.core.circles import covering_from
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import InvalidInputError, no_longer_here
 from hextan.core.mounting import Mounting, mounting_of
 from hextan.core.package import Body, FormatInPackage, Lens, LensOnBody, MountAdapter, Package
 from hextan.core.stops import stops_of_lens
@@ -163,5 +163,5 @@ def adapters_by_id(package: Package, ids: list[int | None], field: str) -> tuple
     known = {a.id: a for a in package.adapters}
     for key in ids:
         if key is not None and key not in known:
-            raise InvalidInputError.of(Fault(field, key, "is not in this production's package (any more)"))
+            raise InvalidInputError.plainly(no_longer_here("adapter", field, key))
     return tuple(known[key] for key in ids if key is not None)

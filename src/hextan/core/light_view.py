@@ -27,6 +27,7 @@ from hextan.core.exposure import (
     stop_for_lux,
     thirds_text,
 )
+from hextan.core.figures import stops_words
 from hextan.core.light import LEAST_LUX, MOST_LUX, LampKind, Light
 from hextan.core.mounting import Mounting
 from hextan.core.package import Body, Package
@@ -139,7 +140,7 @@ def exposing(package: Package, state: BenchState, found: BenchResult) -> Exposin
     lost = adapters + close_up
     nds = nd_choices(body.nd_stops, package.filters)
     if light.nd_stops and not any(abs(c.stops - light.nd_stops) < 0.05 for c in nds):
-        notes.append(f"{light.nd_stops:g} stops of ND are not in the kit.")
+        notes.append(f"ND of {stops_words(light.nd_stops, 2)} is not in the kit.")
     return Exposing(
         settings=Settings(stop, time_s, ei, light.nd_stops, _lux(light, lost), lost),
         means=Means(
@@ -243,7 +244,7 @@ def _ledger(e: Exposing, state: BenchState, base_fps: float) -> list[dict[str, A
         ("shutter", "Shutter", f"{_time_words(at_base)} at {base_fps:g} fps" if light.shutter == "angle"
          else _time_words(at_base), math.log2(at_base)),
         ("rate", "Rate", f"{state.fps:g} fps", math.log2(s.time_s / at_base)),
-        ("nd", "ND", f"{s.nd_stops:g} stops, density {s.nd_stops * 0.30103:.1f}", -s.nd_stops),
+        ("nd", "ND", f"{stops_words(s.nd_stops, 2)}, density {s.nd_stops * 0.30103:.1f}", -s.nd_stops),
         ("adapter", "Adapter", "no loss" if e.adapter_stops == 0 else "gains light" if e.adapter_stops < 0 else "takes light", -e.adapter_stops),
         ("close_up", "Close-up", "the lens draws out", -e.close_up_stops),
     ]  # fmt: skip
@@ -255,8 +256,7 @@ def _balance(solved: Balance, e: Exposing, state: BenchState) -> dict[str, Any]:
     changes = []
     if after.nd_stops != before.nd_stops:
         what = " + ".join(solved.nd_parts) or "no ND"
-        plural = "" if after.nd_stops == 1 else "s"
-        changes.append(f"{what} ({after.nd_stops:g} stop{plural})")
+        changes.append(f"{what} ({stops_words(after.nd_stops, 2)})")
     if after.ei != before.ei:
         changes.append(f"EI {after.ei}{' (native)' if after.ei in e.means.base_eis else ''}")
     if after.t_stop != before.t_stop:
@@ -301,7 +301,7 @@ def _next(solved: Balance) -> str:
     lux = s.lux * 2.0**-off
     if off < 0:
         return f"It takes {lux:.4g} lux ({2.0**-off:.2g} times the light), or a wider lens, or a lower rate."
-    return f"It takes {off:.1f} stops more of ND, or {lux:.4g} lux."
+    return f"It takes {stops_words(off)} more of ND, or {lux:.4g} lux."
 
 
 def _rates(found: BenchResult, state: BenchState, base_fps: float) -> list[dict[str, Any]]:
@@ -437,7 +437,7 @@ def beat_words(hz: float) -> str:
 
 
 def _stops(value: float) -> str:
-    return f"{value:.2f} stops" if math.isfinite(value) else "all of their light"
+    return stops_words(value, 2) if math.isfinite(value) else "all of their light"
 
 
 def _wave(lamp: flicker.Lamp, time_s: float, fps: float, readout_s: float) -> dict[str, Any]:

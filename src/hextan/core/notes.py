@@ -14,7 +14,7 @@ from hextan.core import angles
 from hextan.core.columns import METHODS
 from hextan.core.computation import Evaluation
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners
-from hextan.core.figures import highest_rate, margin_words, share_words
+from hextan.core.figures import highest_rate, just_covers_words, margin_words, share_words
 from hextan.core.readout import BY_A_HAIR, rate_fits
 
 #: Close up, this loss of light (a third of a stop) is worth a note.
@@ -106,7 +106,7 @@ def _coverage_notes(noted: Noted) -> None:
     for i in np.flatnonzero(margin < result.needed_mm * MARGINAL_SHARE).tolist():
         if margin[i] >= 0:
             text = (
-                f"The image circle {margin_words(float(margin[i]))}, and makers measure circles differently: test it "
+                f"The image circle {just_covers_words(float(margin[i]))}, and makers measure circles differently: test it "
                 "before the shoot."
             )
             noted.rows[i].append(_note("warn", "coverage_marginal", text))

@@ -6,7 +6,7 @@ from functools import partial
 from operator import mul
 from typing import Any
 
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.errors import InvalidInputError, no_longer_here
 from hextan.core.kit import Kit, fastest, kit_of, pictures
 from hextan.core.kit_ask import SlowAsk
 from hextan.core.kit_match import candidates, size_of, told
@@ -28,9 +28,7 @@ def slow_motion(package: Package, ask: SlowAsk) -> dict[str, Any]:
         A base format that the production does not have.
     """
     if ask.base_format_id not in package.formats:
-        raise InvalidInputError.of(
-            Fault("base_format_id", ask.base_format_id, "is not in this production's package (any more)")
-        )
+        raise InvalidInputError.plainly(no_longer_here("base format", "base_format_id", ask.base_format_id))
     here = package.formats[ask.base_format_id]
     by = ask.reference.by
     base = kit_of(package, ask.model_copy(update={"format_ids": [ask.base_format_id], "mounted": "simplest",
@@ -103,7 +101,7 @@ def _words(rows: list[dict[str, Any]], count: int, fps: float, base: str) -> lis
     if not rows:
         return [f"No format of this package reaches {fps:g} fps."]
     if not count:
-        return [f"No lens of the kit can be put on and covers {base}."]
+        return [f"No lens of the kit can be mounted and covers {base}."]
     best = rows[0]
     return [
         f"At {fps:g} fps {best['names'][0]} of {best['body']} keeps the most: {best['kept']} of {count} lenses "

@@ -63,7 +63,7 @@ def stale(name: str, version: int, document: Any, stored_version: int, stored: A
     """Refuse a write that is based on an old version, with both documents."""
     return StaleWriteError(
         f"{name} was changed elsewhere: this change is based on version {version}, and version {stored_version} "
-        "is kept. Take the kept one or write yours over it.",
+        "is saved. Take the saved one or write yours over it.",
         given={"version": version, "document": document.model_dump(mode="json")},
         stored={"version": stored_version, "document": stored.model_dump(mode="json")},
     )

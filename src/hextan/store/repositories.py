@@ -186,7 +186,7 @@ def save_settings(session: Session, production_id: int, version: int, settings: 
         production = find_production(session, production_id)
         raise StaleWriteError(
             f"The settings were changed elsewhere: this change is based on version {version}, and version "
-            f"{production.version} is kept. Take the kept ones or write yours over them.",
+            f"{production.version} is saved. Take the saved ones or write yours over them.",
             given={"version": version, "settings": plain},
             stored={"version": production.version, "settings": production.settings},
         ) from None
@@ -197,7 +197,7 @@ def _stale(version: int, state: BenchState, stored_version: int, row: BenchRow |
     stored: Any = None if row is None else row.state
     return StaleWriteError(
         f"The Bench was changed elsewhere: this change is based on version {version}, and version "
-        f"{stored_version} is kept. Take the kept one or write yours over it.",
+        f"{stored_version} is saved. Take the saved one or write yours over it.",
         given={"version": version, "state": state.model_dump(mode="json")},
         stored={"version": stored_version, "state": stored},
     )

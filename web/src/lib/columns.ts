@@ -1,5 +1,5 @@
 /** The ladder's columns: what each shows, how it sorts, and whether it is shown at first. */
-import { limits, marginText, totalText, withUnit } from './figures'
+import { justCoversText, limits, marginText, totalText, withUnit } from './figures'
 import * as format from './format'
 import type { FormatPlace, LadderRow, Unit } from './types'
 
@@ -12,6 +12,10 @@ export interface Column {
   figure: boolean
   sortBy: (row: LadderRow, place: FormatPlace) => number | string | null
   text: (row: LadderRow, place: FormatPlace, unit: Unit) => string
+  /** What stands small beside the figure. */
+  soft?: (row: LadderRow) => string
+  /** Metres are named in the title, and not in every cell. */
+  metres?: true
 }
 
 type Text = Column['text']
@@ -49,7 +53,7 @@ export const COLUMNS: Column[] = [
   ),
   column(
     'effective',
-    'Effective focal',
+    'Effective',
     'Focal length that frames the same on the reference, mm',
     true,
     (r) => r.answer.effective_focal_mm,
@@ -83,22 +87,28 @@ export const COLUMNS: Column[] = [
         ? format.NONE
         : `${format.distance(r.answer.field_m.width, unit)} × ${format.distance(r.answer.field_m.height, unit)}${unit === 'm' ? ' m' : ''}`,
   ),
-  column(
-    'near',
-    'Near',
-    'Near limit of depth, from the sensor plane; rounded up',
-    true,
-    (r) => r.answer.depth.near_m,
-    (r, _, unit) => limitText(r, 'near', unit),
-  ),
-  column(
-    'far',
-    'Far',
-    'Far limit of depth, from the sensor plane; rounded down',
-    true,
-    (r) => r.answer.depth.far_m ?? Number.MAX_VALUE,
-    (r, _, unit) => limitText(r, 'far', unit),
-  ),
+  {
+    ...column(
+      'near',
+      'Near',
+      'Near limit of depth, from the sensor plane; rounded up',
+      true,
+      (r) => r.answer.depth.near_m,
+      (r, _, unit) => limitText(r, 'near', unit),
+    ),
+    metres: true,
+  },
+  {
+    ...column(
+      'far',
+      'Far',
+      'Far limit of depth, from the sensor plane; rounded down',
+      true,
+      (r) => r.answer.depth.far_m ?? Number.MAX_VALUE,
+      (r, _, unit) => limitText(r, 'far', unit),
+    ),
+    metres: true,
+  },
   column(
     'depth',
     'In focus',
@@ -144,14 +154,17 @@ export const COLUMNS: Column[] = [
     ),
     figure: false,
   },
-  column(
-    'rate',
-    'Max fps',
-    'Highest rate that can be chosen, frames a second; in brackets what the readout or another limit allows',
-    true,
-    (r) => r.rate.usable_fps,
-    (r) => r.rate.text,
-  ),
+  {
+    ...column(
+      'rate',
+      'Highest rate',
+      'Highest rate that can be chosen, frames a second; beside it what the readout or another limit allows',
+      true,
+      (r) => r.rate.usable_fps,
+      (r) => r.rate.text.replace(/ \(.*/, ''),
+    ),
+    soft: (r) => /\((.*)\)/.exec(r.rate.text)?.[1] ?? '',
+  },
   column(
     'readout',
     'Readout',
@@ -204,8 +217,7 @@ export const COLUMNS: Column[] = [
 export function coverageWords(row: LadderRow): string {
   const margin = row.answer.coverage.margin_mm
   if (margin == null) return 'not stated'
-  const text = marginText(margin)
-  return row.verdict === 'marginal' ? text.replace(/^covers,/, 'just covers,') : text
+  return row.verdict === 'marginal' ? justCoversText(margin) : marginText(margin)
 }
 
 /** "f/3.0": the stop on the reference format with the same depth at the same field. */
@@ -215,13 +227,13 @@ export function depthLike(row: LadderRow): string {
   return `f/${format.aperture(f_number)}`
 }
 
-/** A depth limit with its unit; tiny totals about the mark. */
+/** A depth limit; tiny totals about the mark, with their unit. */
 function limitText(row: LadderRow, which: 'near' | 'far', unit: Unit): string {
   const { near_m, far_m } = row.answer.depth
   const mark = row.answer.subject_distance_m
   if (near_m == null || mark == null) return format.NONE
   const shown = limits(near_m, far_m, mark, unit)
-  return withUnit(shown[which], shown)
+  return shown.about ? withUnit(shown[which], shown) : shown[which]
 }
 
 const SHORT_WORDS: Record<string, string> = {

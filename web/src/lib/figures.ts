@@ -156,6 +156,9 @@ export function marginText(marginMm: number): string {
   return `${rounded(size, 1, true)} mm short`
 }
 
+/** The same where little is spare: makers measure circles differently. */
+export const justCoversText = (marginMm: number) => marginText(marginMm).replace(/^covers,/, 'just covers,')
+
 /** A crop that has to be taken: rounded up, with enough digits to differ from none. */
 export function cropText(factor: number): string {
   let digits = 2

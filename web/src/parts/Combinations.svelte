@@ -29,7 +29,7 @@
     {#each counts as { verdict, count } (verdict)}<span class={verdict}
         >{SIGNS[verdict].sign} {count} {SIGNS[verdict].words}</span
       >
-    {/each} Every lens on every body, the way with the least trouble; choose one for all its ways.
+    {/each} Every lens on every body, mounted the simplest way; choose one for all its ways.
   </p>
   <div class="grid">
     <table>

@@ -71,7 +71,7 @@
   <div class="acts">
     <button class="knob" onclick={onadd}>New {what}</button>
     <button class="knob" disabled={!current} onclick={() => current && oncopy(current.id)}>Copy</button>
-    <button class="knob" disabled={!current} onclick={() => current && onremove(current)}>Take out</button>
+    <button class="knob" disabled={!current} onclick={() => current && onremove(current)}>Remove</button>
     <label class="knob pick"
       >From a file<input
         class="sr-only"
@@ -106,7 +106,7 @@
   {/if}
   {#each notes as note (note)}<p class="warn">{note}</p>{/each}
   {#if removed.length}
-    <ul aria-label="Taken out">
+    <ul aria-label="Removed">
       {#each removed as item (item.id)}
         <li>
           <button class="knob" onclick={() => onrestore(item)}>Bring {item.name} back</button>

@@ -67,7 +67,7 @@
                 >{change}</span
               >{/each}.
           </p>
-        {:else}<p class="soft">No single change of this body admits it.</p>{/if}
+        {:else}<p class="soft">No single change of this body brings it in.</p>{/if}
       </li>
     {/each}
   </ul>

@@ -65,7 +65,11 @@
       <th scope="col" class="number" title="The codec's own limit">Codec fps</th>
       <th scope="col" class="number computed" title="What is recorded, on the sensor">mm</th>
       <th scope="col" class="number computed" title="Samples for each pixel, across">Samples/px</th>
-      <th scope="col" class="number computed" title="Highest rate that is possible">Max fps</th>
+      <th
+        scope="col"
+        class="number computed"
+        title="Highest rate that can be chosen; in brackets what else limits it">Highest rate</th
+      >
       <th scope="col" class="computed">bound by</th>
       <th scope="col" class="number computed" title="Data rate at the highest usable rate">MB/s</th>
       <th scope="col" class="computed">Check</th>

@@ -81,7 +81,7 @@
         {#each columns as column (column.key)}
           <th
             scope="col"
-            class:number={column.figure}
+            class:number={column.figure && !column.soft}
             title={column.about}
             aria-sort={bench.sort === column.key
               ? bench.descending
@@ -89,7 +89,11 @@
                 : 'ascending'
               : undefined}
             ><button onclick={() => sort(column.key)}
-              >{column.title}{bench.sort === column.key ? (bench.descending ? ' ▾' : ' ▴') : ''}</button
+              >{column.title}{column.metres && bench.unit === 'm' ? ', m' : ''}{bench.sort === column.key
+                ? bench.descending
+                  ? ' ▾'
+                  : ' ▴'
+                : ''}</button
             ></th
           >
         {/each}
@@ -150,8 +154,13 @@
               {:else if column.key === 'circle'}
                 <td class={row.verdict}>{column.text(row, place, bench.unit)}</td>
               {:else}
-                <td class:figure={column.figure} class:number={column.figure}
-                  >{column.text(row, place, bench.unit)}</td
+                <td
+                  class:figure={column.figure}
+                  class:number={column.figure && !column.soft}
+                  class:with-aside={column.soft}
+                  >{column.text(row, place, bench.unit)}{#if column.soft?.(row)}<span class="aside soft"
+                      >{column.soft(row)}</span
+                    >{/if}</td
                 >
               {/if}
             {/each}
@@ -190,7 +199,7 @@
   }
   th,
   td {
-    padding: 3px 7px;
+    padding: 3px 5px;
     border-bottom: 1px solid var(--line);
     text-align: left;
     font-weight: 400;
@@ -247,12 +256,22 @@
     background: var(--cell-strong);
   }
   .depth {
-    min-width: 150px;
+    min-width: 130px;
+  }
+  .with-aside {
+    max-width: 128px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .aside {
+    margin-left: 0.35rem;
+    font-family: 'IBM Plex Sans Condensed', sans-serif;
+    font-size: 12px;
   }
   .bar {
     display: inline-block;
     position: relative;
-    width: 76px;
+    width: 58px;
     height: 9px;
     margin-right: 7px;
     border-inline: 1px solid var(--line-strong);

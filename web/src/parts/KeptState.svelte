@@ -15,11 +15,11 @@
 <span class="state" role="status">
   {#if first}
     <span class="fault"
-      >{all.length === 1 ? 'One figure' : `${all.length} figures`} to correct, not kept until then: {words(
+      >{all.length === 1 ? 'One figure' : `${all.length} figures`} to correct, not saved until then: {words(
         first[0],
       )}: {first[1]}</span
     >
-  {:else if kept}<span class="soft">kept</span>{:else}<span class="soft">keeping…</span>{/if}
+  {:else if kept}<span class="soft">saved</span>{:else}<span class="soft">saving…</span>{/if}
 </span>
 
 <style>

@@ -45,7 +45,7 @@
   const words = (r: Rung) =>
     `${r.lens}${r.via ? ` with ${r.via}` : ''}: ${mm(r.effective_mm)}${
       r.effective_long_mm === null ? '' : `–${mm(r.effective_long_mm)}`
-    } mm, ${degrees(r.angle_deg)}, ${r.view_class}${r.verdict === 'covers' ? '' : r.verdict === 'marginal' ? ', covers only just' : ', circle not stated'}`
+    } mm, ${degrees(r.angle_deg)}, ${r.view_class}${r.verdict === 'covers' ? '' : r.verdict === 'marginal' ? ', just covers' : ', circle not stated'}`
   function look(event: Event) {
     const mark = event.target instanceof Element ? event.target.closest<SVGElement>('[data-i]') : null
     if (mark) at = Number(mark.dataset.i)

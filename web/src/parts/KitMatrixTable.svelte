@@ -107,7 +107,7 @@
     {@const way = via == null ? undefined : row.ways[via]}
     <strong>{row.name}</strong> in <strong>{column.name}</strong> of {column.body}:
     {#if row.verdict[j] === 'impossible'}
-      <span class="impossible">does not go on. {Object.values(row.why_not)[0] ?? ''}</span>
+      <span class="impossible">does not mount. {Object.values(row.why_not)[0] ?? ''}</span>
     {:else}
       {#if row.effective_mm[j] != null}<span class="accent figure">{cellText(row, j)} mm</span> by {by},{:else}a
         fisheye has no effective focal length;{/if}

@@ -62,14 +62,14 @@
   >
   {#if ways}
     <label class="item"
-      ><span class="soft">Put on</span>
+      ><span class="soft">Mounted</span>
       <select
         class="set"
-        aria-label="How lenses are put on"
+        aria-label="How lenses are mounted"
         value={ask.mounted}
         onchange={(event) => onchange({ mounted: event.currentTarget.value as 'simplest' | 'every' })}
       >
-        <option value="simplest">with the least trouble</option>
+        <option value="simplest">the simplest way</option>
         <option value="every">in every way: reducers, extenders</option>
       </select></label
     >

@@ -71,7 +71,7 @@
     </select></label
   >
   <label
-    ><span class="soft">put on</span>
+    ><span class="soft">mounted</span>
     <select
       class="set"
       aria-label="Adapter"
@@ -81,7 +81,7 @@
         onchange({ adapter_ids: text === 'auto' ? null : text.split('.').filter(Boolean).map(Number) })
       }}
     >
-      <option value="auto">with the least trouble</option>
+      <option value="auto">the simplest way</option>
       <option value="">directly</option>
       {#each fitting as a (a.id)}<option value={String(a.id)}>{a.name}</option>{/each}
       {#if way !== 'auto' && way !== '' && !fitting.some((a) => String(a.id) === way)}<option value={way}

@@ -47,7 +47,9 @@
             <td class="n figure">{stops(o.depth_stops)} stops</td>
             <td class="n figure">{stops(o.exposure_stops)} stops</td>
             <td class="figure">EI {o.ei}{o.nd_stops ? `, ${o.nd_parts.join(' + ')}` : ''}</td>
-            <td>{o.text}{#if o.warning}<br /><span class="warn">{o.warning}</span>{/if}</td>
+            <td
+              >{o.text}{#if o.warning}<br /><span class="warn">{o.warning}</span>{/if}</td
+            >
           </tr>
         {/each}
       </tbody>

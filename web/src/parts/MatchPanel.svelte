@@ -81,7 +81,7 @@
         <caption class="sr-only">The nearest match in every picture</caption>
         <thead>
           <tr>
-            <th scope="col">Picture</th>
+            <th scope="col">Recording format</th>
             <th scope="col" class="number">Needed</th>
             <th scope="col">Nearest in the kit</th>
             <th scope="col" class="number">Error</th>
@@ -125,7 +125,7 @@
                     >{/if}</td
                 >
                 <td class="move">{row.move?.text ?? ''}</td>
-              {:else}<td colspan="5" class="bad">✗ no lens of the kit goes on</td>{/if}
+              {:else}<td colspan="5" class="bad">✗ no lens of the kit can be mounted</td>{/if}
             </tr>
             {#if open === row.format_id}
               <tr

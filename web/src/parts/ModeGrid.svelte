@@ -53,7 +53,7 @@
       <th scope="col" colspan="2" title="From the sensor's centre, photosites; right and down">Offset</th>
       <th scope="col" colspan="2" title="Across, and down">Sampling</th>
       <th scope="col" class="number" title="Time to read one row, µs">Row µs</th>
-      <th scope="col" class="number" title="Time that a scan takes besides its rows, µs">Besides µs</th>
+      <th scope="col" class="number" title="Time that a scan takes besides its rows, µs">Overhead µs</th>
       <th scope="col" class="number" title="The maker's limit on the scan rate">Stated fps</th>
       <th scope="col" class="number computed" title="On the sensor">mm</th>
       <th scope="col" class="number computed" title="First to last row">Readout</th>
@@ -128,7 +128,7 @@
           ><GridCell {...cell('row_time_us', 'Row time')} kind="number" value={mode.row_time_us} /></td
         >
         <td class="number"
-          ><GridCell {...cell('overhead_us', 'Time besides')} kind="number" value={mode.overhead_us} /></td
+          ><GridCell {...cell('overhead_us', 'Overhead')} kind="number" value={mode.overhead_us} /></td
         >
         <td class="number"
           ><GridCell

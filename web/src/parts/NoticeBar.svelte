@@ -15,7 +15,7 @@
 
 {#if conflict}
   <div class="notice" role="alert">
-    <span>This {what} was changed in another window in the meantime. Both are there still.</span>
+    <span>This {what} was changed in another window in the meantime. Both are still there.</span>
     <button class="knob" onclick={() => onresolve('theirs')}>Take the other</button>
     <button class="knob" onclick={() => onresolve('mine')}>Keep this one</button>
   </div>

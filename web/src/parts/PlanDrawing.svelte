@@ -24,7 +24,16 @@
   let height = $state(280)
   let svg: SVGSVGElement
   const LEFT = 46
-  const REACHES = [6, 15, 40, 100, 250]
+  /** Round reaches in either unit, metres. */
+  const REACHES = {
+    m: [6, 15, 40, 100, 250],
+    ft: [20, 50, 130, 330, 800].map((feet) => Number((feet * 0.3048).toFixed(4))),
+  }
+  const reaches = $derived(
+    reach === null || REACHES[unit].includes(reach)
+      ? REACHES[unit]
+      : [...REACHES[unit], reach].toSorted((a, b) => a - b),
+  )
   const RIGHT = 18
   const id = $props.id()
 
@@ -71,7 +80,7 @@
         value={String(reach ?? '')}
         onchange={(event) => onreach(event.currentTarget.value ? Number(event.currentTarget.value) : null)}
         ><option value="">as the subject</option>
-        {#each REACHES as metres (metres)}<option value={String(metres)}
+        {#each reaches as metres (metres)}<option value={String(metres)}
             >{distanceWithUnit(metres, unit)}</option
           >{/each}</select
       ></label

@@ -15,7 +15,9 @@
 </script>
 
 <span class="tools" role="group" aria-label="Rows: {what}">
-  <button class="knob" onclick={onadd} title="Add a {what} (Alt Enter)">Add</button>
+  <button class="knob" onclick={onadd} title="Add {/^[aeiou]/.test(what) ? 'an' : 'a'} {what} (Alt Enter)"
+    >Add</button
+  >
   <button class="knob" disabled={!chosen} onclick={onduplicate}>Duplicate</button>
   <button class="knob" disabled={!up} onclick={() => onmove(-1)} title="Alt ↑" aria-label="Move the {what} up"
     >↑</button

@@ -14,8 +14,8 @@
     <p class="soft">Both pictures are of one size on the sensor.</p>
   {:else}
     <p>
-      {rules.bigger} against {rules.smaller}, at the first one's stop. It depends on what is kept, and on what
-      counts as sharp:
+      {rules.bigger} against {rules.smaller}, at the first one's stop. It depends on what stays the same, and
+      on what counts as sharp:
     </p>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div class="wide" role="group" aria-label="Every rule in every case" tabindex="0">

@@ -197,7 +197,7 @@
                 class="knob small"
                 aria-label="Take {o.name} out"
                 onclick={() => set({ objects: scene.objects.filter((other) => other.key !== o.key) })}
-                >Take out</button
+                >Remove</button
               ></td
             >
           </tr>

@@ -15,5 +15,5 @@
 
 {#if shown}
   <NoticeBar what="package" problem={shown} conflict={false} onresolve={() => {}} onundo={null} />
-  {#if stale}<button class="knob" onclick={() => editor.takeTheirs()}>Take the kept settings</button>{/if}
+  {#if stale}<button class="knob" onclick={() => editor.takeTheirs()}>Take the saved settings</button>{/if}
 {/if}

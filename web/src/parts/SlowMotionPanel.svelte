@@ -49,7 +49,7 @@
     <p class="words">{answer.words.join(' ')}</p>
     <div class="grid">
       <table>
-        <caption class="sr-only">Fast pictures and the lenses that keep the field there</caption>
+        <caption class="sr-only">Fast recording formats and the lenses that keep the field there</caption>
         <thead>
           <tr>
             <th scope="col">Fast picture</th>

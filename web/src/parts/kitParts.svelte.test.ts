@@ -273,14 +273,14 @@ describe('a zoom and its circle', () => {
 
 it('says what has to be corrected before it is kept', async () => {
   const view = render(KeptState, { kept: true, faults: {}, words: (path: string) => path })
-  expect(screen.getByRole('status')).toHaveTextContent('kept')
+  expect(screen.getByRole('status')).toHaveTextContent('saved')
   await view.rerender({
     kept: false,
     faults: { a: 'is wrong', b: 'too' },
     words: (path: string) => `the ${path}`,
   })
   expect(screen.getByRole('status')).toHaveTextContent(
-    '2 figures to correct, not kept until then: the a: is wrong',
+    '2 figures to correct, not saved until then: the a: is wrong',
   )
 })
 

@@ -67,7 +67,7 @@ describe('the nearest match', () => {
     const row = screen.getByRole('row', { name: /^UHD \+1/ })
     for (const told of ['48.0 mm', '· Heron 50', '+2.0 mm', '−1.2°', '−4.0 %', 'Move it.'])
       expect(row).toHaveTextContent(told)
-    expect(screen.getByText('✗ no lens of the kit goes on')).toBeInTheDocument()
+    expect(screen.getByText('✗ no lens of the kit can be mounted')).toBeInTheDocument()
     await userEvent.click(within(row).getByRole('button'))
     expect(screen.getByText(/Next wider: Heron 35, \+30.0 % of the width/)).toBeInTheDocument()
     expect(screen.getByText(/Without reducer or extender: Plain 45/)).toBeInTheDocument()

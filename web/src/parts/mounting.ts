@@ -7,8 +7,8 @@ export const SIGNS = {
 
 export const COVERAGE = {
   covers: { sign: '✓', words: 'covers' },
-  marginal: { sign: '≈', words: 'only just' },
+  marginal: { sign: '≈', words: 'just covers' },
   short: { sign: '✗', words: 'dark corners' },
   unknown: { sign: '?', words: 'circle not stated' },
-  impossible: { sign: '–', words: 'does not go on' },
+  impossible: { sign: '–', words: 'does not mount' },
 } as const

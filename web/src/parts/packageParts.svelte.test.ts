@@ -306,7 +306,7 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
   expect(screen.getByText('Mind this.')).toBeInTheDocument()
   await click('Copy')
   expect(acts.oncopy).toHaveBeenCalledWith(1)
-  await click('Take out')
+  await click('Remove')
   expect(acts.onremove).toHaveBeenCalledWith(item)
   await click('Bring Punt back')
   expect(acts.onrestore).toHaveBeenCalledWith(bodyItem(gone))
@@ -406,7 +406,7 @@ describe('the format finder', () => {
     expect(container).toHaveTextContent('processed, wanted raw: 0 % ×2')
     expect(container).toHaveTextContent('same score as the one above, which has less data')
     expect(container).toHaveTextContent('It would do with 30 fps instead of 50, or a larger card.')
-    expect(container).toHaveTextContent('No single change of this body admits it.')
+    expect(container).toHaveTextContent('No single change of this body brings it in.')
   })
 
   it('shows a long list of rejected formats when it is wanted', async () => {

@@ -177,7 +177,7 @@
     <button
       class="knob"
       disabled={!shelf.current}
-      onclick={() => shelf.current && void shelf.setRemoved(shelf.current, true)}>Take out</button
+      onclick={() => shelf.current && void shelf.setRemoved(shelf.current, true)}>Remove</button
     >
     <button class="knob" disabled={!document} onclick={() => print()}>Print</button>
     {#each shelf.removed as row (row.id)}

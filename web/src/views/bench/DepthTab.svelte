@@ -196,7 +196,7 @@
             >{/if}
         </p>
         {#if view.movement}
-          {@render answered('Focus kept on the subject:', view.movement.kept)}
+          {@render answered('Focus held on the subject:', view.movement.kept)}
           {@render answered('Best focus:', view.movement.best)}
         {/if}
       </section>

@@ -155,7 +155,7 @@
             <thead>
               <tr>
                 <th scope="col">Lens in {place.format.name}</th>
-                <th scope="col">Put on</th>
+                <th scope="col">Mounted</th>
                 <th scope="col" class="number">Effective</th>
                 <th scope="col" class="number">Angle</th>
                 <th scope="col" class="number">Circle</th>

@@ -101,7 +101,7 @@
         onchange={change}
       />
       <p class="soft small">
-        A must admits or rejects. Wishes rank what is left: each counts its weight times the share that is
+        What fails a must is out. Wishes rank what is left: each counts its weight times the share that is
         reached. Equal scores: the sharper read first, then the wider field, more samples, less data.
       </p>
     </section>

@@ -76,8 +76,8 @@
       </select></label
     >
     <span class="soft"
-      >Effective focal length in mm, horizontal angle; ✓ covers, ≈ only just, ✗ dark corners, ? circle not
-      stated, – does not go on.</span
+      >Effective focal length in mm, horizontal angle; ✓ covers, ≈ just covers, ✗ dark corners, ? circle not
+      stated, – does not mount.</span
     >
     <button class="knob" onclick={() => void copy()}>Copy as CSV</button>
     <span role="status" class="soft">{copied}</span>

@@ -86,7 +86,7 @@
       />%</span
     >
     {#if look.ask.format_ids}<button class="knob" onclick={() => look.change({ format_ids: null })}
-        >All pictures again</button
+        >All recording formats again</button
       >{/if}
     <label class="item"
       ><span class="soft">What to buy is told for</span>

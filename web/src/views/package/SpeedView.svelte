@@ -72,7 +72,12 @@
           <th scope="col" class="number" title="Window on the sensor">mm</th>
           <th scope="col" class="number" title="Share of the sensor's width that is left">Width</th>
           <th scope="col" class="number" title="Rows of samples that are read">Rows</th>
-          <th scope="col" class="number" title="Highest progressive rate that is possible">Max fps</th>
+          <th
+            scope="col"
+            class="number"
+            title="Highest progressive rate that can be chosen; in brackets what else limits it"
+            >Highest rate</th
+          >
           <th scope="col">bound by</th>
           <th scope="col" class="number" title="Highest rate that the body offers">Offered</th>
           <th scope="col" class="number" title="Highest interlaced rate, frames a second">Interlaced</th>
