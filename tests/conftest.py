@@ -17,6 +17,14 @@ from hextan.store.sessions import make_engine
 from launcher.cluster import Cluster
 
 
+def pytest_terminal_summary(terminalreporter):
+    """Name the browser tests that failed and passed at once again: each is a fault to find."""
+    failed = {report.nodeid for report in terminalreporter.stats.get("failed", [])}
+    for nodeid in dict.fromkeys(report.nodeid for report in terminalreporter.stats.get("rerun", [])):
+        if nodeid not in failed:
+            terminalreporter.write_line(f"unsteady: {nodeid}")
+
+
 def scratch_folder() -> Path:
     """In memory where possible; enterable for the database's own user."""
     place = "/dev/shm" if os.access("/dev/shm", os.W_OK) else None

@@ -83,7 +83,9 @@ def test_every_write_moves_the_version_also_when_only_a_format_changed(session, 
     plain["modes"][0]["formats"][1]["bits"] = 12
     kept = BODIES.save(session, production.id, row.id, before, parse_body(plain))
     assert kept.version == before + 1
-    with pytest.raises(StaleWriteError, match=f"based on version {before}, and version {before + 1} is saved"):
+    with pytest.raises(
+        StaleWriteError, match=f"based on version {before}, and version {before + 1} is saved"
+    ):
         BODIES.save(session, production.id, row.id, before, TWO)
 
 

@@ -6,7 +6,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
-from tests.ui.conftest import choose_lens
+from tests.ui.conftest import choose_lens, saving
 
 
 def row(page, name):
@@ -265,8 +265,8 @@ def test_two_windows_on_one_bench_lose_nothing(bench, context):
     other = context.new_page()
     other.goto(bench.url)
     other.wait_for_selector("tr[data-format]")
-    choose_lens(bench, "Wren 28")
-    bench.wait_for_timeout(900)
+    with saving(bench):
+        choose_lens(bench, "Wren 28")
     choose_lens(other, "Wren 100")
     expect(other.get_by_role("alert")).to_contain_text("changed in another window")
     expect(other.locator(".sum")).to_contain_text("98.3 mm")

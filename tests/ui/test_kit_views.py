@@ -12,7 +12,7 @@ from tests.ui.conftest import PATIENCE_MS, choose_lens
 from tests.ui.test_package_view import ask, cell, give
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture
 def at_first(base_url):
     """Address of the demo's production over the API, and its lens sets and mounts as they are at first."""
     at = f"{base_url}/api/productions/{ask(f'{base_url}/api/productions')[0]['id']}"
@@ -20,35 +20,13 @@ def at_first(base_url):
     return at, [ask(f"{at}/lens-sets/{row['id']}") for row in listed], ask(f"{at}/rig")
 
 
-def begin_bench(at):
-    """Set the Bench as the demo begins: the views of the kit begin as it is set."""
-    package = ask(f"{at}/package")
-    formats = {f["name"]: f["id"] for m in package["bodies"][0]["modes"] for f in m["formats"]}
-    lenses = {x["name"]: x["id"] for s in package["lens_sets"] for x in s["lenses"]}
-    adapters = {a["name"]: a["id"] for a in package["adapters"]}
-    state = {"format_id": formats["S35 → UHD"], "lens_id": lenses["Wren 40"], "adapter_id": adapters["K50 to W54, plain"],
-             "stop": 2.1, "subject_m": 3.2, "delivery": {"aspect": 2.39, "long_edge_px": 3840, "protect": 0.05}}  # fmt: skip
-    ask(f"{at}/bench", {"version": ask(f"{at}/bench")["version"], "state": state}, "PUT")
-
-
 @pytest.fixture
 def kit(page, base_url, complaints, at_first):
-    """The address of the package; lens sets, mounts and Bench as they were, whatever earlier tests kept."""
+    """The address of the package."""
     page.set_default_timeout(PATIENCE_MS)
-    at, sets, rig = at_first
-    begin_bench(at)
+    at, *_ = at_first
     yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
     page.close()
-    ids = {row["id"] for row in sets}
-    listed = ask(f"{at}/lens-sets")
-    for row in listed["lens_sets"] + listed["removed"]:
-        if (row["id"] not in ids) != (row in listed["removed"]):
-            removal = {"version": row["version"], "removed": row["id"] not in ids}
-            ask(f"{at}/lens-sets/{row['id']}/removal", removal, "POST")
-    for row in sets:
-        now = ask(f"{at}/lens-sets/{row['id']}")
-        ask(f"{at}/lens-sets/{row['id']}", {"version": now["version"], "document": row["document"]}, "PUT")
-    ask(f"{at}/rig", {"version": ask(f"{at}/rig")["version"], "document": rig["document"]}, "PUT")
     assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
 
 

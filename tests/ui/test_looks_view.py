@@ -8,6 +8,8 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
+from tests.ui.conftest import settled
+
 CAMERA_M = 1.5
 SCENE = f"{CAMERA_M}~standing~1.7~0.45~0~"
 #: A bright lamp on the axis' height, well out of focus, beside the subject.
@@ -145,9 +147,8 @@ def test_things_are_dragged_about_the_plan_and_the_finder_follows(look):
     page.mouse.up()
     # 60 px are three quarters of a metre here; what is drawn on the way there is not the end of it.
     expect(thing).to_have_attribute("aria-valuenow", re.compile(r"^4\.[678]"))
-    page.wait_for_timeout(400)
     expect(page.locator("[data-object=a]").first).not_to_have_attribute("cx", before)
-    moved = float(thing.get_attribute("aria-valuenow"))
+    moved = float(settled(page, lambda: thing.get_attribute("aria-valuenow")))
     thing.focus()
     page.keyboard.press("ArrowRight")
     expect(thing).to_have_attribute("aria-valuenow", str(round(moved + 0.05, 2)))

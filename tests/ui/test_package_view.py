@@ -2,8 +2,6 @@
 
 import json
 import re
-import time
-import urllib.error
 import urllib.parse
 import urllib.request
 
@@ -13,7 +11,7 @@ from playwright.sync_api import expect
 
 from hextan.formats import formats_csv
 from tests.core.bodies import a_body, a_format, a_mode
-from tests.ui.conftest import PATIENCE_MS
+from tests.ui.conftest import PATIENCE_MS, saving
 
 
 def ask(url, body=None, method="GET"):
@@ -23,7 +21,7 @@ def ask(url, body=None, method="GET"):
         return json.load(answer)
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture
 def first(base_url):
     """The demo's bodies as they are at first."""
     at = f"{base_url}/api/productions/{ask(f'{base_url}/api/productions')[0]['id']}"
@@ -31,39 +29,13 @@ def first(base_url):
     return at, [ask(f"{at}/bodies/{body['id']}") for body in listed]
 
 
-def restore(at, bodies):
-    """Bring the bodies back to what they were; a page that is just left may still be keeping its last change."""
-    for attempt in range(10):
-        try:
-            return restore_once(at, bodies)
-        except urllib.error.HTTPError as error:
-            if error.code != 409 or attempt == 9:
-                raise
-            time.sleep(0.3)
-
-
-def restore_once(at, bodies):
-    ids = {body["id"] for body in bodies}
-    listed = ask(f"{at}/bodies")
-    for body in listed["bodies"] + listed["removed"]:
-        removed = body["id"] not in ids
-        if removed != (body in listed["removed"]):
-            ask(f"{at}/bodies/{body['id']}/removal", {"version": body["version"], "removed": removed}, "POST")
-    for body in bodies:
-        now = ask(f"{at}/bodies/{body['id']}")
-        if now["document"] != body["document"]:
-            ask(f"{at}/bodies/{body['id']}", {"version": now["version"], "document": body["document"]}, "PUT")
-
-
 @pytest.fixture
 def home(page, base_url, complaints, first):
-    """The address of the package; the demo's bodies as they were, whatever earlier tests kept."""
+    """The address of the package."""
     page.set_default_timeout(PATIENCE_MS)
-    at, documents = first
-    restore(at, documents)
+    at, _ = first
     yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
     page.close()
-    restore(at, documents)
     assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
 
 
@@ -292,8 +264,8 @@ def test_equipment_that_is_gone_from_the_bench_is_told(page, home, bodies):
     shelf = bodies.get_by_role("complementary", name="Bodies")
     bodies.get_by_role("link", name="Bench").click()
     page.wait_for_selector(".sum")
-    page.get_by_label("Scan mode").select_option(label="S35 4.3K")
-    page.wait_for_timeout(900)
+    with saving(page):
+        page.get_by_label("Scan mode").select_option(label="S35 4.3K")
     page.goto(f"{home}/bodies")
     kept(page)
     shelf.get_by_role("button", name="Remove").click()

@@ -408,6 +408,9 @@ class DataRow(Shape):
     sampled: list[int]
     recorded: list[int]
     delivered: list[int]
+    sampled_mp: float
+    recorded_mp: float
+    picture_mp: float
     oversampling: list[float]
     headroom_percent: float
     levelling_deg: float | None
@@ -417,6 +420,7 @@ class DataRow(Shape):
     day_gb: float | None
     day_gib: float | None
     buffer_s: float | None
+    buffer_frames: int | None
     crops: list[CropChoice]
     windows: list[WindowChoice]
 

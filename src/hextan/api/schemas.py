@@ -265,6 +265,7 @@ class SubjectLink(Shape):
     sharp: bool | None
     blur_mm: float | None
     text: str | None
+    from_front_m: float | None
 
 
 class FactorLink(Shape):

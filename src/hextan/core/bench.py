@@ -59,7 +59,7 @@ def bench_view(
         "reference": answer["reference"],
         "lens": setting.as_dict(answer["lens"], chosen.body)
         | {"covers_from_mm": setting.covers_from_mm(float(result.needed_mm[index]))},
-        "links": _links(state, result, index, setting.lens.squeeze),
+        "links": _links(state, result, index, setting),
         "rows": rows,
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
         "kit": _lens_choices(package, state),
@@ -176,9 +176,9 @@ def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody)
     ]
 
 
-def _links(state: BenchState, result: Evaluation, index: int, squeeze: float) -> dict[str, Any]:
+def _links(state: BenchState, result: Evaluation, index: int, setting: LensSetting) -> dict[str, Any]:
     """Tell what each link does to the picture's size, by the reference's dimension: the factors multiply to the sum."""
-    c, by = result.columns, result.reference.by
+    c, by, squeeze = result.columns, result.reference.by, setting.lens.squeeze
 
     def size(w: Any, h: Any, stretch: float = squeeze) -> float:
         wide, high = float(w[index]) * stretch, float(h[index])
@@ -189,7 +189,7 @@ def _links(state: BenchState, result: Evaluation, index: int, squeeze: float) ->
     whole = float(result.crop[index]) * picture
     across = float(c.given.raster_w[index] * c.picture_w[index] / c.recorded_w[index])
     return {
-        "subject": _subject_link(state, result, index),
+        "subject": _subject_link(state, result, index) | _from_front(state, setting),
         "lens": {"factor": as_read / read},
         "readout": {
             "factor": whole / as_read,
@@ -200,6 +200,12 @@ def _links(state: BenchState, result: Evaluation, index: int, squeeze: float) ->
         "delivery": {"factor": recorded / picture, "pixels_across": across},
         "sum": {"factor": float(result.crop[index])},
     }
+
+
+def _from_front(state: BenchState, setting: LensSetting) -> dict[str, Any]:
+    """The subject's distance from the lens's front rim, where the lens's length is known."""
+    front = setting.front_mm
+    return {"from_front_m": None if front is None else state.subject_m - front / 1000}
 
 
 def _subject_link(state: BenchState, result: Evaluation, index: int) -> dict[str, Any]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Any
 
 import numpy as np
@@ -69,6 +70,7 @@ def _row(
     share_w, share_h = float(c.recorded_w[i] / c.read_w[i]), float(c.recorded_h[i] / c.read_h[i])
     samples = float(c.samples_across[i]) * share_w, float(c.samples_down[i]) * share_h
     raster = here.recording.raster
+    picture = float(c.picture_w[i] * c.picture_h[i] / (c.recorded_w[i] * c.recorded_h[i]))
     rate = here.recording.bytes_per_second(fps)
     # Half a pixel of the delivery is not missing: rasters are whole pixels.
     fits = headroom >= 1 - 0.5 / min(ask.delivery)
@@ -80,11 +82,14 @@ def _row(
         "sampled": [int(samples[0] + 1e-6), int(samples[1] + 1e-6)],
         "recorded": list(raster),
         "delivered": list(ask.delivery),
+        "sampled_mp": samples[0] * samples[1] / 1e6,
+        "recorded_mp": raster[0] * raster[1] / 1e6,
+        "picture_mp": raster[0] * raster[1] * picture / 1e6,
         "oversampling": [samples[0] / raster[0], samples[1] / raster[1]],
         "headroom_percent": 100 * (headroom - 1),
         "levelling_deg": level if np.isfinite(level) else 0.0 if fits else None,
         "fits_rate": highest_of(here).allows(fps),
-        **_weights(here, settings, rate),
+        **_weights(here, settings, rate, fps),
         "crops": _crops(here, settings, samples, rate, ask),
         "windows": _windows(here, recorded, fps, rate, ask),
     }
@@ -161,11 +166,14 @@ def _buffer_seconds(body: Body, rate: float | None) -> float | None:
     return seconds if np.isfinite(seconds) else None
 
 
-def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | None) -> dict[str, Any]:
-    """Data rate, minutes on each card, a day's storage, and how long the buffer lasts."""
+def _weights(
+    here: FormatInPackage, settings: PackageSettings, rate: float | None, fps: float
+) -> dict[str, Any]:
+    """Data rate, minutes on each card, a day's storage, and how long the buffer lasts, in seconds and in frames."""
     if rate is None:
         return {"mb_s": None, "card_minutes": {card.key: None for card in settings.cards}, "day_gb": None,
-                "day_gib": None, "buffer_s": None}  # fmt: skip
+                "day_gib": None, "buffer_s": None, "buffer_frames": None}  # fmt: skip
+    buffer_s = _buffer_seconds(here.body, rate)
     day = float(media.storage_bytes(settings.minutes_a_day, rate))
     return {
         "mb_s": rate / 1e6,
@@ -174,7 +182,8 @@ def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | Non
         },
         "day_gb": day / media.BYTES["GB"],
         "day_gib": day / media.BYTES["GiB"],
-        "buffer_s": _buffer_seconds(here.body, rate),
+        "buffer_s": buffer_s,
+        "buffer_frames": None if buffer_s is None else math.floor(buffer_s * fps + 1e-9),
     }
 
 
@@ -228,6 +237,7 @@ def _crop_words(factor: float, oversampling: float, left: list[int], ask: DataAs
         else "fewer than the delivery needs"
     )
     return (
-        f"×{factor:g}: {sharp}, and the frame is fixed; afterwards {left[0]} × {left[1]} pixels are left, {after}. "
+        f"×{factor:g}: {sharp}, and the frame is fixed; afterwards {left[0]} × {left[1]} pixels "
+        f"({left[0] * left[1] / 1e6:.1f} MP) are left, {after}. "
         "Card and buffer are the same."
     )

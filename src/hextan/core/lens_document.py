@@ -195,4 +195,5 @@ def lens_of(document: LensDocument, lens_id: int = 0) -> Lens:
         breathing_percent=document.breathing_percent,
         iris=document.iris,
         data_link=document.data_link,
+        length_mm=document.length_mm,
     )

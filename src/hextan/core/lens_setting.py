@@ -81,6 +81,17 @@ class LensSetting:
         circle = self.bare_circle_mm
         return None if circle is None else circle * self.magnification
 
+    @property
+    def front_mm(self) -> float | None:
+        """From the sensor plane to the lens's front rim: flange focal distance and length.
+
+        None where either is not stated, or behind glass, which may lengthen the way.
+        """
+        mount = self.package.mounts_by_name.get(self.lens.mount)
+        if self.lens.length_mm is None or mount is None or mount.flange_mm is None:
+            return None
+        return None if any(a.glass for a in self.adapters) else mount.flange_mm + self.lens.length_mm
+
     def mounting(self, body: Body) -> Mounting:
         """Judge how lens, adapters and a body go together."""
         found = self._on_bodies.get(body.id)

@@ -214,6 +214,8 @@ class Lens:
     breathing_percent: float | None = None
     iris: Iris = "ring"
     data_link: str = ""
+    #: From the mount's flange to the front rim.
+    length_mm: float | None = None
 
     @property
     def is_zoom(self) -> bool:

@@ -20,7 +20,7 @@ export function comparedText(row: ComparedRow, index: number, unit: Unit): strin
     case 'percent':
       return `${value.toFixed(value < 10 ? 2 : 1)} %`
     case 'stops':
-      return stops(value)
+      return `${stops(value)} stops`
     case 'ratio':
       return `${value.toFixed(3)}×`
     case 'px':

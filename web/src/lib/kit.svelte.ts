@@ -8,7 +8,8 @@ import type { BenchState, KitAsk, Package, Problem } from './types'
 /** The part that all questions share, as the Bench has it. */
 export const asOnBench = (
   bench: BenchState,
-): Required<Pick<KitAsk, 'reference' | 'delivery' | 'crop_ids'>> => ({
+): Required<Pick<KitAsk, 'reference' | 'delivery' | 'crop_ids' | 'unit'>> => ({
+  unit: bench.unit,
   reference: bench.reference,
   delivery: bench.delivery,
   crop_ids: bench.crop_ids,

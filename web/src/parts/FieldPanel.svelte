@@ -199,9 +199,10 @@
               >{first.via ? ` with ${first.via}` : ''}
             {:else}<strong>{first.format}</strong> of {first.body}{/if}
             <span class="soft"
-              >shows {first.width_m?.toFixed(2) ?? '–'} × {first.height_m?.toFixed(2) ?? '–'} m; wanted {answer
-                .wanted.by}
-              {answer.wanted.field_m.toFixed(2)} m{first.percent !== null && ask.find !== 'distance'
+              >shows {distanceWithUnit(first.width_m, unit)} × {distanceWithUnit(first.height_m, unit)};
+              wanted {answer.wanted.by}
+              {distanceWithUnit(answer.wanted.field_m, unit)}{first.percent !== null &&
+              ask.find !== 'distance'
                 ? ` (${percent(first.percent, 1)})`
                 : ''}</span
             >

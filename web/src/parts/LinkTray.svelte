@@ -82,6 +82,13 @@
       >
     {/if}
     <span class="soft">Distances count from the sensor plane, as the focus mark does.</span>
+    {#if view.links.subject.from_front_m !== null}
+      <span class="soft"
+        >{view.links.subject.from_front_m > 0
+          ? `From the front of the lens: ${distanceWithUnit(view.links.subject.from_front_m, state.unit)}.`
+          : 'That lies inside the lens.'}</span
+      >
+    {/if}
   {:else if link === 'lens'}
     {#if zoom}
       <span class="item"

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { signed } from '../lib/figures'
-  import { degrees, mm, percent } from '../lib/format'
+  import { degrees, distanceWithUnit, mm, percent } from '../lib/format'
   import type { KitMatch, MatchAsk, Matched, Package, Problem, Unit } from '../lib/types'
   import DistanceField from './DistanceField.svelte'
   import GridCell from './GridCell.svelte'
@@ -71,7 +71,7 @@
     {#if answer}<span class="soft"
         >{degrees(answer.wanted.angle_deg)} across{answer.wanted.field_m === null
           ? ''
-          : `, ${answer.wanted.field_m.toFixed(2)} m at the subject`}</span
+          : `, ${distanceWithUnit(answer.wanted.field_m, unit)} at the subject`}</span
       >{/if}
   </div>
   {#if answer}

@@ -52,7 +52,7 @@
         <caption class="sr-only">Fast recording formats and the lenses that keep the field there</caption>
         <thead>
           <tr>
-            <th scope="col">Fast picture</th>
+            <th scope="col">Recording format</th>
             <th scope="col" class="number">Up to</th>
             <th scope="col" class="number">Fields kept</th>
             <th scope="col" class="number">Widest that covers</th>

@@ -2809,6 +2809,8 @@ export interface components {
         DataRow: {
             /** Body */
             body: string;
+            /** Buffer Frames */
+            buffer_frames: number | null;
             /** Buffer S */
             buffer_s: number | null;
             /** Card Minutes */
@@ -2839,10 +2841,16 @@ export interface components {
             mode: string;
             /** Oversampling */
             oversampling: number[];
+            /** Picture Mp */
+            picture_mp: number;
             /** Recorded */
             recorded: number[];
+            /** Recorded Mp */
+            recorded_mp: number;
             /** Sampled */
             sampled: number[];
+            /** Sampled Mp */
+            sampled_mp: number;
             /** Windows */
             windows: components["schemas"]["WindowChoice"][];
         };
@@ -6498,6 +6506,8 @@ export interface components {
         SubjectLink: {
             /** Blur Mm */
             blur_mm: number | null;
+            /** From Front M */
+            from_front_m: number | null;
             /** Sharp */
             sharp: boolean | null;
             /** Text */

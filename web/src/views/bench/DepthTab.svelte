@@ -1,7 +1,7 @@
 <script lang="ts">
   import * as client from '../../lib/client'
   import { limits, limitsText } from '../../lib/figures'
-  import { aperture, distance, distanceWithUnit } from '../../lib/format'
+  import { aperture, distanceWithUnit } from '../../lib/format'
   import { Look } from '../../lib/look.svelte'
   import { logTicks } from '../../lib/ticks'
   import type { BenchState, DepthAsk, DepthView, StopAnswer } from '../../lib/types'
@@ -79,7 +79,15 @@
     }
   }
 
-  const metres = (at: number) => ({ at, text: bench.unit === 'm' ? String(at) : distance(at, 'ft') })
+  const FOOT_M = 0.3048
+  /** Round figures of the unit along a scale of distances; whole feet, or inches below one. */
+  function distanceTicks(low: number, high: number) {
+    if (bench.unit === 'm') return logTicks(low, high).map((at) => ({ at, text: String(at) }))
+    return logTicks(low / FOOT_M, high / FOOT_M).map((feet) => ({
+      at: feet * FOOT_M,
+      text: feet < 1 ? `${Number((feet * 12).toFixed(1))}"` : `${Number(feet.toFixed(1))}'`,
+    }))
+  }
   type Plot = { curves: Curve[]; x: [number, number]; y: [number, number] }
   function plot(view: DepthView, which: 'by_distance' | 'by_stop'): Plot {
     const curves = view.curves.map((c): Curve => ({
@@ -247,8 +255,8 @@
           curves={byDistance.curves}
           xRange={byDistance.x}
           yRange={byDistance.y}
-          xTicks={logTicks(...byDistance.x).map(metres)}
-          yTicks={logTicks(...byDistance.y).map(metres)}
+          xTicks={distanceTicks(...byDistance.x)}
+          yTicks={distanceTicks(...byDistance.y)}
           xLabel="focus at, {bench.unit}"
           yLabel="near and far, {bench.unit}"
           here={bench.focus_m ?? bench.subject_m}
@@ -259,7 +267,7 @@
           xRange={byStop.x}
           yRange={byStop.y}
           xTicks={stopTicks}
-          yTicks={logTicks(...byStop.y).map(metres)}
+          yTicks={distanceTicks(...byStop.y)}
           xLabel={marks}
           yLabel="near and far, {bench.unit}"
           here={bench.stop}
@@ -270,7 +278,7 @@
           xRange={blur.x}
           yRange={[0, blur.top]}
           yLog={false}
-          xTicks={logTicks(...blur.x).map(metres)}
+          xTicks={distanceTicks(...blur.x)}
           yTicks={percentTicks}
           xLabel="background at, {bench.unit}"
           yLabel="% of the width"

@@ -142,8 +142,17 @@
                 >{:else}<span class="opens">&nbsp;</span>{/if}{r.format} <span class="soft">{r.body}</span>
               {#if !r.fits_rate}<span class="warn">not at this rate</span>{/if}
             </th>
-            <td class="number figure">{r.sampled.join(' × ')}</td>
-            <td class="number figure">{r.recorded.join(' × ')}</td>
+            <td class="number figure"
+              >{r.sampled.join(' × ')} <span class="soft">{r.sampled_mp.toFixed(1)} MP</span></td
+            >
+            <td class="number figure"
+              >{r.recorded.join(' × ')}
+              <span class="soft"
+                >{r.recorded_mp.toFixed(1)}{Math.abs(r.recorded_mp - r.picture_mp) >= 0.05
+                  ? `, picture ${r.picture_mp.toFixed(1)}`
+                  : ''} MP</span
+              ></td
+            >
             <td class="number figure"
               >{ratio(r.oversampling[0])}{Math.abs((r.oversampling[0] ?? 0) - (r.oversampling[1] ?? 0)) >
               0.005
@@ -160,7 +169,10 @@
               >{r.day_gb == null ? '–' : `${r.day_gb.toFixed(0)} GB`}
               <span class="soft">{r.day_gib == null ? '' : `${r.day_gib.toFixed(0)} GiB`}</span></td
             >
-            <td class="number figure">{r.buffer_s == null ? '–' : `${r.buffer_s.toFixed(1)} s`}</td>
+            <td class="number figure"
+              >{r.buffer_s == null ? '–' : `${r.buffer_s.toFixed(1)} s`}
+              <span class="soft">{r.buffer_frames == null ? '' : `${r.buffer_frames} frames`}</span></td
+            >
           </tr>
           {#if open === r.format_id}
             <tr>

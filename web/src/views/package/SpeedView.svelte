@@ -79,7 +79,6 @@
             >Highest rate</th
           >
           <th scope="col">bound by</th>
-          <th scope="col" class="number" title="Highest rate that the body offers">Offered</th>
           <th scope="col" class="number" title="Highest interlaced rate, frames a second">Interlaced</th>
           <th scope="col" class="number">Readout</th>
           <th scope="col" class="number" title="Lean of an upright edge, and how far of the frame's width"
@@ -106,7 +105,6 @@
             <td class="number figure">{m.rows_read}</td>
             <td class="number figure strong">{m.progressive?.text ?? '–'}</td>
             <td class="soft">{m.progressive?.limited_by ?? ''}</td>
-            <td class="number figure">{rate(m.progressive?.offered_fps)}</td>
             <td class="number figure" title={m.interlaced ? `bound by ${m.interlaced.limited_by}` : undefined}
               >{m.interlaced?.text ?? '–'}</td
             >
