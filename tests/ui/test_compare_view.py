@@ -43,7 +43,7 @@ def cells(page, key):
 
 
 def wait_kept(page):
-    expect(page.get_by_role("status").filter(has_text=re.compile("^kept$"))).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text=re.compile("^saved$"))).to_be_visible()
 
 
 def test_three_cases_kept_apart(compare):

@@ -58,7 +58,7 @@ def test_a_figure_is_checked_as_it_is_typed_and_kept(lenses):
     close.fill("-2")
     expect(lenses.get_by_role("alert").first).to_contain_text("must be greater than 0")
     expect(lenses.get_by_role("status")).to_contain_text(
-        "One figure to correct, not kept until then: Merrow 18 close focus m"
+        "One figure to correct, not saved until then: Merrow 18 close focus m"
     )
     close.fill("0,31")
     expect(lenses.get_by_role("status")).to_have_text("saved")
@@ -349,7 +349,7 @@ def test_the_ladder_names_gaps_in_one_picture(page, kit):
     expect(page.get_by_role("alert").first).to_contain_text("must be at least 1.05")
     cell(page, "Ratio of a gap").fill("1.6")
     expect(page.locator("rect.gap")).to_have_count(0)
-    page.get_by_role("button", name="All pictures again").click()
+    page.get_by_role("button", name="All recording formats again").click()
     expect(page.locator("text.row").nth(5)).to_be_visible()
 
 

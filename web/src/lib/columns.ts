@@ -12,8 +12,6 @@ export interface Column {
   figure: boolean
   sortBy: (row: LadderRow, place: FormatPlace) => number | string | null
   text: (row: LadderRow, place: FormatPlace, unit: Unit) => string
-  /** What stands small beside the figure. */
-  soft?: (row: LadderRow) => string
   /** Metres are named in the title, and not in every cell. */
   metres?: true
 }
@@ -161,9 +159,10 @@ export const COLUMNS: Column[] = [
       'Highest rate that can be chosen, frames a second; beside it what the readout or another limit allows',
       true,
       (r) => r.rate.usable_fps,
-      (r) => r.rate.text.replace(/ \(.*/, ''),
+      (r) => r.rate.text,
     ),
-    soft: (r) => /\((.*)\)/.exec(r.rate.text)?.[1] ?? '',
+    // Words stand beside the figure.
+    figure: false,
   },
   column(
     'readout',

@@ -3,6 +3,7 @@
   import { depthScale, hold, sorted } from '../lib/ladder'
   import type { BenchState, BenchView, FormatPlace, LadderRow } from '../lib/types'
   import DerivationTable from './DerivationTable.svelte'
+  import RateText from './RateText.svelte'
 
   interface Props {
     state: BenchState
@@ -81,7 +82,7 @@
         {#each columns as column (column.key)}
           <th
             scope="col"
-            class:number={column.figure && !column.soft}
+            class:number={column.figure}
             title={column.about}
             aria-sort={bench.sort === column.key
               ? bench.descending
@@ -153,14 +154,11 @@
                 </td>
               {:else if column.key === 'circle'}
                 <td class={row.verdict}>{column.text(row, place, bench.unit)}</td>
+              {:else if column.key === 'rate'}
+                <td class="figure rate"><RateText text={column.text(row, place, bench.unit)} /></td>
               {:else}
-                <td
-                  class:figure={column.figure}
-                  class:number={column.figure && !column.soft}
-                  class:with-aside={column.soft}
-                  >{column.text(row, place, bench.unit)}{#if column.soft?.(row)}<span class="aside soft"
-                      >{column.soft(row)}</span
-                    >{/if}</td
+                <td class:figure={column.figure} class:number={column.figure}
+                  >{column.text(row, place, bench.unit)}</td
                 >
               {/if}
             {/each}
@@ -258,15 +256,10 @@
   .depth {
     min-width: 130px;
   }
-  .with-aside {
+  .rate {
     max-width: 128px;
     overflow: hidden;
     text-overflow: ellipsis;
-  }
-  .aside {
-    margin-left: 0.35rem;
-    font-family: 'IBM Plex Sans Condensed', sans-serif;
-    font-size: 12px;
   }
   .bar {
     display: inline-block;

@@ -461,10 +461,10 @@
     main {
       padding: 0;
       gap: 3px;
-      zoom: 0.62;
+      zoom: 0.59;
     }
     .finder {
-      height: 170px;
+      height: 160px;
     }
   }
 </style>

@@ -5,6 +5,7 @@
   import { SettingsEditor } from '../../lib/settings.svelte'
   import type { Problem, SpeedTable } from '../../lib/types'
   import SettingField from '../../parts/SettingField.svelte'
+  import RateText from '../../parts/RateText.svelte'
   import SettingsNotice from '../../parts/SettingsNotice.svelte'
   import SpeedPlot from '../../parts/SpeedPlot.svelte'
 
@@ -63,7 +64,8 @@
 
 {#if table}
   <SpeedPlot {table} {lit} onlight={(id) => (lit = id)} />
-  <div class="grid">
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div class="grid" role="group" aria-label="The speed of every scan mode" tabindex="0">
     <table>
       <caption class="sr-only">The speed of every scan mode, and what it costs</caption>
       <thead>
@@ -79,7 +81,7 @@
             >Highest rate</th
           >
           <th scope="col">bound by</th>
-          <th scope="col" class="number" title="Highest interlaced rate, frames a second">Interlaced</th>
+          <th scope="col" title="Highest interlaced rate, frames a second">Interlaced</th>
           <th scope="col" class="number">Readout</th>
           <th scope="col" class="number" title="Lean of an upright edge, and how far of the frame's width"
             >Skew</th
@@ -103,10 +105,10 @@
             <td class="number figure">{mm(m.width_mm)} × {mm(m.height_mm)}</td>
             <td class="number figure">{percent(100 * m.share_of_width).replace('+', '')}</td>
             <td class="number figure">{m.rows_read}</td>
-            <td class="number figure strong">{m.progressive?.text ?? '–'}</td>
+            <td class="figure strong"><RateText text={m.progressive?.text} /></td>
             <td class="soft">{m.progressive?.limited_by ?? ''}</td>
-            <td class="number figure" title={m.interlaced ? `bound by ${m.interlaced.limited_by}` : undefined}
-              >{m.interlaced?.text ?? '–'}</td
+            <td class="figure" title={m.interlaced ? `bound by ${m.interlaced.limited_by}` : undefined}
+              ><RateText text={m.interlaced?.text} /></td
             >
             <td class="number figure">{m.readout_ms == null ? '–' : `${m.readout_ms.toFixed(1)} ms`}</td>
             <td class="number figure"
