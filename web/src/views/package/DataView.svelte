@@ -143,11 +143,11 @@
               {#if !r.fits_rate}<span class="warn">not at this rate</span>{/if}
             </th>
             <td class="number figure"
-              >{r.sampled.join(' × ')} <span class="soft">{r.sampled_mp.toFixed(1)} MP</span></td
+              >{r.sampled.join(' × ')} <span class="aside">{r.sampled_mp.toFixed(1)} MP</span></td
             >
             <td class="number figure"
               >{r.recorded.join(' × ')}
-              <span class="soft"
+              <span class="aside"
                 >{r.recorded_mp.toFixed(1)}{Math.abs(r.recorded_mp - r.picture_mp) >= 0.05
                   ? `, picture ${r.picture_mp.toFixed(1)}`
                   : ''} MP</span
@@ -167,11 +167,11 @@
             {/each}
             <td class="number figure"
               >{r.day_gb == null ? '–' : `${r.day_gb.toFixed(0)} GB`}
-              <span class="soft">{r.day_gib == null ? '' : `${r.day_gib.toFixed(0)} GiB`}</span></td
+              <span class="aside">{r.day_gib == null ? '' : `${r.day_gib.toFixed(0)} GiB`}</span></td
             >
             <td class="number figure"
               >{r.buffer_s == null ? '–' : `${r.buffer_s.toFixed(1)} s`}
-              <span class="soft">{r.buffer_frames == null ? '' : `${r.buffer_frames} frames`}</span></td
+              <span class="aside">{r.buffer_frames == null ? '' : `${r.buffer_frames} frames`}</span></td
             >
           </tr>
           {#if open === r.format_id}
@@ -191,6 +191,11 @@
 {/if}
 
 <style>
+  .aside {
+    font-family: 'IBM Plex Sans Condensed', sans-serif;
+    font-size: 12px;
+    color: var(--ink-soft);
+  }
   .asked {
     display: flex;
     flex-wrap: wrap;

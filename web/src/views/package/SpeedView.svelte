@@ -74,10 +74,7 @@
           <th scope="col" class="number" title="Window on the sensor">mm</th>
           <th scope="col" class="number" title="Share of the sensor's width that is left">Width</th>
           <th scope="col" class="number" title="Rows of samples that are read">Rows</th>
-          <th
-            scope="col"
-            class="number"
-            title="Highest progressive rate that can be chosen; in brackets what else limits it"
+          <th scope="col" title="Highest progressive rate that can be chosen; in brackets what else limits it"
             >Highest rate</th
           >
           <th scope="col">bound by</th>
