@@ -299,7 +299,7 @@ def test_cannot_focus_is_never_a_number():
         evaluate(asking(lens__focal_mm=100, subject={"distance_m": 0.39999}))
     assert refused.value.message == (
         "Cannot focus. subject.distance_m: a 100 mm lens forms no image of anything nearer than four focal lengths "
-        "from the sensor plane (0.4 m) (given: 0.39999). Move the subject away or take a shorter lens."
+        "from the sensor plane, 0.40 m (1' 3½\") (given: 0.39999). Move the subject away or take a shorter lens."
     )
     with pytest.raises(CannotFocusError, match="one focal length in front of it"):
         evaluate(asking(lens__focal_mm=100, subject={"distance_m": 0.1, "measured_from": "lens"}))

@@ -11,6 +11,7 @@ from hextan.core.chain import Traced, trace
 from hextan.core.columns import FormatColumns, columns_of
 from hextan.core.contract import EvaluationRequest
 from hextan.core.errors import CannotFocusError, Fault, InvalidInputError
+from hextan.core.figures import both_units
 from hextan.core.numbers import Flags, Floats
 from hextan.core.references import DIMENSIONS, ReferenceWindow, named_reference
 from hextan.core.windows import crop_factors
@@ -144,7 +145,7 @@ def _refuse_what_cannot_focus(
         least, why = focal_mm, "one focal length in front of it"
     else:
         least, why = 4 * focal_mm, "four focal lengths from the sensor plane"
-    rule = f"a {focal_mm:g} mm lens forms no image of anything nearer than {why} ({least / 1000:g} m)"
+    rule = f"a {focal_mm:g} mm lens forms no image of anything nearer than {why}, {both_units(least / 1000)}"
     fault = Fault("subject.distance_m", distance_m, rule)
     raise CannotFocusError(f"Cannot focus. {fault.sentence()} Move the subject away or take a shorter lens.",
                            (fault,))  # fmt: skip

@@ -13,7 +13,9 @@ from typing import Any
 import numpy as np
 
 from hextan.core import angles
+from hextan.core.chain import Traced
 from hextan.core.computation import Evaluation
+from hextan.core.figures import highest_rate, limit_digits, signed
 
 Step = dict[str, str]
 
@@ -46,6 +48,12 @@ def _g(value: Any, digits: int = 3) -> str:
 def _at(column: Any, index: int) -> float:
     array = np.asarray(column, dtype=float)
     return float(array if array.ndim == 0 else array[index])
+
+
+def _limit(traced: Traced, index: int, which: str) -> str:
+    """A depth limit in metres: to the millimetre and better, near rounded up and far down."""
+    near, far = _at(traced.near_mm, index) / 1000, _at(traced.far_mm, index) / 1000
+    return limit_digits(near, far, least=3)[0 if which == "near" else 1]
 
 
 def _lens(result: Evaluation, index: int) -> Steps:
@@ -171,10 +179,10 @@ def _depth(result: Evaluation, index: int) -> Steps:
     yield ("sum", "Share of blur", "q = c·N / (f·m)",
            f"{coc:.5f} × {n:.3f} / ({_g(f, 2)} × {m:.6f})", f"{q:.5f}")  # fmt: skip
     yield ("sum", "Near limit", "z / (1 + q) + E",
-           f"{_g(z, 1)} / {1 + q:.5f} + {_g(origin, 1)}", f"{_g(_at(t.near_mm, index) / 1000)} m")  # fmt: skip
+           f"{_g(z, 1)} / {1 + q:.5f} + {_g(origin, 1)}", f"{_limit(t, index, 'near')} m")  # fmt: skip
     yield ("sum", "Far limit", "z / (1 − q) + E",
            f"{_g(z, 1)} / {1 - q:.5f} + {_g(origin, 1)}" if math.isfinite(far) else f"q = {q:.4f}, not below 1",
-           f"{_g(far / 1000)} m" if math.isfinite(far) else "infinity")  # fmt: skip
+           f"{_limit(t, index, 'far')} m" if math.isfinite(far) else "infinity")  # fmt: skip
     yield ("sum", "Hyperfocal distance, from the lens", "f² / (N·c) + f",
            f"{_g(f, 2)}² / ({n:.3f} × {coc:.5f}) + {_g(f, 2)}", f"{_g((f * f / (n * coc) + f) / 1000, 2)} m")  # fmt: skip
 
@@ -217,7 +225,13 @@ def _coverage(result: Evaluation, index: int) -> Steps:
     )
     if circle is not None:
         numbers = f"{circle:.2f} mm − {needed:.2f} mm"
-        yield "lens", "Left over of the lens's circle", "Ø − needed", numbers, f"{circle - needed:+.2f} mm"
+        yield (
+            "lens",
+            "Left over of the lens's circle",
+            "Ø − needed",
+            numbers,
+            f"{signed(circle - needed, 2)} mm",
+        )
 
 
 def _speed(result: Evaluation, index: int) -> Steps:
@@ -244,7 +258,7 @@ def _speed(result: Evaluation, index: int) -> Steps:
         if c.given.interlaced[index]
         else "the lower of readout and stated limit"
     )
-    yield ("recording", "Highest frame rate", formula, limit, f"{fps:.2f} frames/s")
+    yield ("recording", "Highest frame rate", formula, limit, f"{highest_rate(float(fps))} frames/s")
 
 
 def _pixels(result: Evaluation, index: int) -> Steps:

@@ -73,6 +73,17 @@ def limits(near_m: float, far_m: float | None, mark_m: float, unit: Unit) -> Lim
     return Limits(near, far, "", False)
 
 
+def limit_digits(near_m: float, far_m: float, least: int) -> tuple[str, str]:
+    """Both limits in metres with at least so many decimals, near rounded up and far down.
+
+    >>> limit_digits(0.84995, 0.85005, 3), limit_digits(2.41234, math.inf, 3)
+    (('0.84995', '0.85005'), ('2.413', 'inf'))
+    """
+    digits = max(least, 2 if math.isinf(far_m) else _digits(far_m - near_m))
+    far = "inf" if math.isinf(far_m) else _rounded(far_m, digits, up=False)
+    return _rounded(near_m, digits, up=True), far
+
+
 def _about(before_m: float, behind_m: float, total_m: float, unit: Unit) -> Limits:
     steps = [_steps(side, 1, up=False) for side in (before_m, behind_m)]
     if unit == "ft" and total_m / _SIXTEENTHS >= _LEAST_SIXTEENTHS and min(steps) > 0:

@@ -14,7 +14,7 @@ from hextan.core import angles
 from hextan.core.columns import METHODS
 from hextan.core.computation import Evaluation
 from hextan.core.coverage import MARGINAL_SHARE, dark_corners
-from hextan.core.figures import highest_rate, just_covers_words, margin_words, share_words
+from hextan.core.figures import both_units, highest_rate, just_covers_words, margin_words, share_words
 from hextan.core.readout import BY_A_HAIR, rate_fits
 
 #: Close up, this loss of light (a third of a stop) is worth a note.
@@ -87,7 +87,7 @@ def _focus_notes(noted: Noted) -> None:
             from_sensor < near_m * (1 - 1e-9),
             "stop",
             "close_focus",
-            f"This lens focuses no nearer than {near_m:.2f} m from the sensor plane: move back, use a close-up "
+            f"This lens focuses no nearer than {both_units(near_m)} from the sensor plane: move back, use a close-up "
             "lens or take a lens that focuses nearer.",
         )
     lost = 2 * np.log2(1 + m / result.request.lens.pupil_magnification)

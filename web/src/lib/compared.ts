@@ -34,6 +34,14 @@ export function comparedText(row: ComparedRow, index: number, unit: Unit): strin
   }
 }
 
+/** Where a fault of a comparison lies: "columns[1].stop" is the stop of set-up B. */
+export function setupWords(path: string): string {
+  const found = /^columns\[(\d)\]\.?(.*)$/.exec(path)
+  if (!found) return path.replaceAll('_', ' ')
+  const field = (found[2] ?? '').replace(/_(id|m|mm|deg|stops|percent)$/, '').replaceAll('_', ' ')
+  return `set-up ${'ABCD'[Number(found[1])]}${field ? `, ${field}` : ''}`
+}
+
 /** How far a value is from the first, where that can be said in per cent. */
 export function differenceText(row: ComparedRow, index: number): string {
   const [first, value] = [row.values[0], row.values[index]]

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen, within } from '@testing-library/svelte'
 import { createRawSnippet } from 'svelte'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
-import { comparedText, differenceText } from '../lib/compared'
+import { comparedText, differenceText, setupWords } from '../lib/compared'
 import { readLight, writeLight } from '../lib/light'
 import { tabOf } from '../lib/benchTabs'
 import { snapAside } from '../lib/format'
@@ -255,6 +255,13 @@ describe('the waveform', () => {
     expect((x(1) - x(0)) / (x(2) - x(0))).toBeCloseTo(15 / 40, 5)
   })
 })
+
+it.each([
+  ['columns[1].stop', 'set-up B, stop'],
+  ['columns[0].format_id', 'set-up A, format'],
+  ['columns[3]', 'set-up D'],
+  ['lux', 'lux'],
+])('says where a fault of a comparison lies: %s', (path, words) => expect(setupWords(path)).toBe(words))
 
 describe('figures of a comparison', () => {
   const row = (

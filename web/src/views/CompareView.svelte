@@ -3,7 +3,7 @@
   import * as client from '../lib/client'
   import { ComparisonEditor, comparisonOfBench } from '../lib/compare.svelte'
   import { share } from '../lib/format'
-  import { comparedText, differenceText } from '../lib/compared'
+  import { comparedText, differenceText, setupWords } from '../lib/compared'
   import { modeSwitch } from '../lib/mode.svelte'
   import { freeName, newKey } from '../lib/rows'
   import { Shelf } from '../lib/shelf.svelte'
@@ -185,7 +185,7 @@
         >Bring {row.document.name} back</button
       >
     {/each}
-    {#if editor}<KeptState kept={editor.kept} faults={editor.faults} words={(path) => path} />{/if}
+    {#if editor}<KeptState kept={editor.kept} faults={editor.faults} words={setupWords} />{/if}
   </div>
   <NoticeBar
     what="comparison"
