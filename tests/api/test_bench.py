@@ -92,7 +92,9 @@ def test_view_has_the_promised_shape_and_a_row_for_every_format(view, bench, pac
     results = {step["what"]: step["result"] for step in steps}
     assert results["Effective focal length"] == f"{row['answer']['effective_focal_mm']:.2f} mm"
     assert results["Near limit"] == f"{math.ceil(1000 * row['answer']['depth']['near_m']) / 1000:.3f} m"
-    assert results["Highest frame rate"] == f"{math.floor(10 * row['answer']['speed']['max_fps']) / 10} frames/s"
+    assert (
+        results["Highest frame rate"] == f"{math.floor(10 * row['answer']['speed']['max_fps']) / 10} frames/s"
+    )
 
 
 def test_view_agrees_with_the_public_evaluation(client, view, bench):

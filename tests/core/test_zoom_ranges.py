@@ -174,3 +174,24 @@ def test_a_circle_that_just_reaches_still_covers():
     assert verdict_at(kit, 0, j, edge) != 2
     setting = LensSetting(package, next(iter(package.lenses.values()))[1], (), edge)
     assert setting.circle_mm >= package.needed_circle_mm[format_named(package, "UHD")] - 1e-8
+
+
+@pytest.mark.parametrize("wanted", [26.0, 65.0])
+def test_a_range_that_covers_at_both_ends_and_not_between(wanted):
+    """Two parts of one range: each is used for what lies in it, and both stand on the ladder."""
+    table = [
+        {"at": 24.0, "circle_mm": 44.0},
+        {"at": 40.0, "circle_mm": 38.0},
+        {"at": 70.0, "circle_mm": 44.0},
+    ]
+    package = kit_package([BODY], [zoom(1, focal=24.0, focal_long_mm=70.0, circle_by="focal", circles=table)])
+    full = format_named(package, "UHD")
+    row = next(
+        r
+        for r in kit_match(package, MatchAsk(focal_mm=wanted, delivery=PLAIN))["rows"]
+        if r["format_id"] == full
+    )
+    assert row["nearest"]["covers"]
+    assert row["nearest"]["focal_mm"] == pytest.approx(wanted)
+    rungs = [r for r in kit_ladder(package, LadderAsk(delivery=PLAIN))["rungs"] if r["format_id"] == full]
+    assert len(rungs) == 2

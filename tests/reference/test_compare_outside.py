@@ -3,6 +3,7 @@
 import itertools
 import math
 from dataclasses import replace
+from types import SimpleNamespace
 
 import pytest
 from hypothesis import given, settings
@@ -17,11 +18,13 @@ from hextan.core.camera_match import (
     exact_f_number,
     exact_focal_mm,
     match_camera,
+    match_light,
 )
 from hextan.core.cases import BLUR_PARTS, DEPTH_PARTS, Optics, in_case, shares
 from hextan.core.compare_view import compare_view
 from hextan.core.comparison import Column, Comparison
 from hextan.core.errors import HextanError
+from hextan.core.exposure import Means, NdChoice, Settings
 from hextan.core.mounting import ways
 from hextan.core.package import LensSet
 from hextan.core.setups import in_its_case, setup_of, size_of
@@ -325,3 +328,24 @@ def test_the_rule_table_does_not_go_by_the_other_columns_lens():
     assert [[c and c["ratio"] for c in row["cells"]] for row in one] == [
         [c and pytest.approx(c["ratio"]) for c in row["cells"]] for row in two
     ]
+
+
+def test_an_ei_that_nd_takes_back_is_left_out_where_a_bare_one_is_near():
+    """Native 800, set to 100: EI 800 with an ND would be exact and cost less; EI 100 alone is off by a third, and stays."""
+    settings_now = Settings(t_stop=2.8, time_s=0.02, ei=100, nd_stops=0.0, lux=100.0)
+    nds = [NdChoice(0.0, ()), NdChoice(3 - 0.33, ("ND",))]
+    means = Means(stops=[2.8], eis=[100, 800], base_eis=[800], nds=nds, times_s=[0.02])
+    chosen = SimpleNamespace(body=SimpleNamespace(highest_ei=None))
+    other = SimpleNamespace(
+        settings=settings_now, exposing=SimpleNamespace(means=means), found=SimpleNamespace(chosen=chosen)
+    )
+    first = SimpleNamespace(settings=replace(settings_now, lux=100.0 * 2**0.33))
+    found = match_light(first, other)
+    assert (found.settings.ei, found.nd_parts) == (100, ())
+    assert found.off_stops == pytest.approx(-0.33)
+    # Farther than a third off, the other one is the better answer.
+    first.settings = replace(settings_now, lux=100.0 * 2**0.5)
+    assert match_light(first, other).settings.ei == 800
+    # Beyond what the body calls usable it costs more, and is told elsewhere.
+    chosen.body.highest_ei = 400
+    assert match_light(first, other).settings.ei == 100
