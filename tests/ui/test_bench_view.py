@@ -6,7 +6,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
-from tests.ui.conftest import choose_lens, saving
+from tests.ui.conftest import choose_lens, saving, settled
 
 
 def row(page, name):
@@ -110,7 +110,7 @@ def test_near_and_far_are_drawn_where_the_figures_say(bench):
 
 def test_subject_and_focus_are_dragged(bench):
     person = bench.get_by_role("slider", name="Subject")
-    box, plan = person.bounding_box(), drawn(bench)
+    box, plan = settled(bench, person.bounding_box), drawn(bench)
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     bench.mouse.move(x, y)
     bench.mouse.down()
@@ -120,10 +120,11 @@ def test_subject_and_focus_are_dragged(bench):
     expect(person).to_have_attribute("aria-valuenow", "4.2")
     settle(bench)
     # Rows out of sight are held during a drag and must have caught up: compare with a fresh page.
-    after_drag = bench.locator("table").first.inner_text()
+    table = bench.locator("table").first
+    after_drag = settled(bench, table.inner_text)
     bench.reload()
     bench.wait_for_selector("tr[data-format]")
-    assert bench.locator("table").first.inner_text() == after_drag
+    assert settled(bench, table.inner_text) == after_drag
     focus = bench.get_by_role("slider", name="Focus")
     expect(focus).to_have_attribute("aria-valuenow", "4.2")
     focus.focus()
