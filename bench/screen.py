@@ -211,7 +211,7 @@ def measure(address: str) -> list[Result]:
         compared = page.evaluate(COMPARED, 20)
         page.goto(_large_body(address))
         page.wait_for_selector('input[aria-label="Raster width of Format 5"]')
-        page.wait_for_function("document.querySelector('[role=status]')?.textContent.trim() === 'kept'")
+        page.get_by_role("status").get_by_text("saved", exact=True).wait_for()
         typed = page.evaluate(TYPE, MOVES // 2)
         page.goto(_large_kit(address))
         page.wait_for_selector('td[data-r="0"][data-c="0"]')
