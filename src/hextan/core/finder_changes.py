@@ -4,15 +4,17 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
+from hextan.core.angles import angle_of_view_deg
 from hextan.core.coverage import needed_circle_mm
 from hextan.core.finder_ask import FinderAsk
 from hextan.core.finder_checks import Candidates, Check, angles_of
 from hextan.core.kit_reach import spans_where
 from hextan.core.mounting import Mounting, ways
-from hextan.core.numbers import Flags
+from hextan.core.numbers import Flags, Floats
 from hextan.core.package import Lens, Package
 from hextan.core.package_settings import PackageSettings
 from hextan.core.rates import parse_rate, rate_words
@@ -21,24 +23,39 @@ from hextan.core.readout import rate_fits
 
 @dataclass(frozen=True)
 class LensOption:
-    """Another lens on a body, in one way."""
+    """Another lens, in one way that it goes on a body."""
 
     lens: Lens
     way: Mounting
-    body_id: int
 
     @property
     def name(self) -> str:
         """The lens, with what stands behind it."""
         return self.lens.name + (f" with {self.way.name}" if self.way.adapters else "")
 
+    @cached_property
+    def marks(self) -> tuple[tuple[float, float], ...]:
+        """Its circle by focal length, without adapters."""
+        return tuple(self.lens.circle_marks())
+
+    @cached_property
+    def whole_mm(self) -> tuple[float, float]:
+        """All its focal lengths, with adapters: the shortest and the longest."""
+        return (
+            self.lens.focal_min_mm * self.way.magnification,
+            self.lens.focal_max_mm * self.way.magnification,
+        )
+
     def focals_mm(self, needed_mm: float) -> list[tuple[float, float]]:
         """Spans of focal lengths, with adapters, at which its circle reaches what is needed (0: anything)."""
-        m, marks = self.way.magnification, self.lens.circle_marks()
+        m, whole = self.way.magnification, [self.whole_mm]
         if needed_mm <= 0:
-            return [(self.lens.focal_min_mm * m, self.lens.focal_max_mm * m)]
-        if not marks:
+            return whole
+        if not self.marks:
             return []
+        if not self.lens.is_zoom:
+            return whole if self.marks[0][1] * m >= needed_mm else []
+        marks = list(self.marks)
         return [(a * m, b * m) for a, b in spans_where(marks, lambda c: c * m >= needed_mm, [needed_mm / m])]
 
 
@@ -50,7 +67,8 @@ class Changes:
         self.c, self.settings, self.ask = c, settings, ask
         self.admitted = np.flatnonzero(admitted)
         self.body_ids = np.array([p.body.id for p in c.places])
-        self.lens_options = self._lens_options(package) if c.lens is not None else []
+        self.lens_options = self._lens_options(package) if c.lens is not None else {}
+        self._angles: dict[tuple[int, float], Floats] = {}
 
     def admitting(self, i: int, failing: list[str]) -> list[str]:
         """Say what would admit a format, the smallest change first."""
@@ -88,18 +106,34 @@ class Changes:
         other = best.mode.name != self.c.places[i].mode.name
         return f"{best.recording.name}{f' in {best.mode.name}' if other else ''} of the same body"
 
-    def _lens_options(self, package: Package) -> list[LensOption]:
-        """Every other lens of the kit with the squeeze at hand, on each body in every way that is possible."""
+    def _lens_options(self, package: Package) -> dict[int, list[LensOption]]:
+        """Every other lens of the kit with the squeeze at hand, by body, in every way that is possible there."""
         assert self.c.lens is not None
         bodies = {place.body.id: place.body for place in self.c.places}
-        return [
-            LensOption(lens, way, body.id)
+        others = [
+            lens
             for _, lens in package.lenses.values()
             if lens.squeeze == self.c.lens.squeeze and lens.id != self.c.lens.id
-            for body in bodies.values()
-            for way in ways(package, lens, body)
-            if way.verdict != "impossible"
         ]
+        return {
+            body.id: [
+                LensOption(lens, way)
+                for lens in others
+                for way in ways(package, lens, body)
+                if way.verdict != "impossible"
+            ]
+            for body in bodies.values()
+        }
+
+    def _angle_deg(self, i: int, lens: Lens, focal_mm: float) -> float:
+        """The horizontal angle of another lens in a format: of a prime in all formats at once, for the next one."""
+        if lens.is_zoom:
+            cols = self.c.columns
+            width, offset = cols.picture_w[i] * lens.squeeze, cols.offset_x[i] * lens.squeeze
+            return float(angle_of_view_deg(width, focal_mm, offset, lens.projection))
+        if (lens.id, focal_mm) not in self._angles:
+            self._angles[lens.id, focal_mm] = angles_of(self.c.columns, lens, focal_mm)
+        return float(self._angles[lens.id, focal_mm][i])
 
     def _other_lens(self, i: int) -> str | None:
         """The lens nearest in focal length that mounts, covers and is wide enough here."""
@@ -111,13 +145,11 @@ class Changes:
         needed = needed if ask.covers is not None and ask.covers.must else 0.0
         least = ask.angle_deg.least if ask.angle_deg is not None and ask.angle_deg.must else 0.0
         fits: list[tuple[float, str]] = []
-        for option in self.lens_options:
-            if option.body_id != self.c.places[i].body.id:
-                continue
+        for option in self.lens_options[self.c.places[i].body.id]:
             for low, high in option.focals_mm(needed):
                 # As near as it comes; where that is too long, as wide as it covers.
                 for focal in (min(max(self.c.focal_mm, low), high), low):
-                    if float(angles_of(cols, option.lens, focal)[i]) >= least:
+                    if self._angle_deg(i, option.lens, focal) >= least:
                         at = f" at {focal / option.way.magnification:.1f} mm" if option.lens.is_zoom else ""
                         fits.append((abs(math.log(focal / self.c.focal_mm)), option.name.replace(
                             option.lens.name, option.lens.name + at, 1)))  # fmt: skip

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -90,7 +91,7 @@ class Highest:
         """The highest rate on the menu."""
         return float(self.rates.highest)
 
-    @property
+    @cached_property
     def usable_fps(self) -> float | None:
         """The highest rate on the menu that is possible; None where none of them is."""
         if self.possible_fps is None:
