@@ -221,9 +221,9 @@ def _nearest_fps(highest: Highest, wanted: float) -> float:
         return 0.0
     limit = highest.usable_fps
     ends = [
-        min(max(wanted, float(s.low)), float(s.high), limit)
-        for s in highest.rates.spans
-        if float(s.low) <= limit * (1 + 1e-9)
+        min(max(wanted, low), high, limit)
+        for low, high in highest.rates.spans_fps
+        if low <= limit * (1 + 1e-9)
     ]
     return min(ends, key=lambda fps: abs(math.log(fps / wanted)))
 

@@ -117,6 +117,11 @@ class RateSet:
         return max(span.high for span in self.spans)
 
     @cached_property
+    def spans_fps(self) -> tuple[tuple[float, float], ...]:
+        """The lowest and highest rate of each span as decimals."""
+        return tuple((float(span.low), float(span.high)) for span in self.spans)
+
+    @cached_property
     def words(self) -> str:
         """Write them as the trade prints them.
 
@@ -135,7 +140,7 @@ class RateSet:
         >>> RateSet.parse(["24", "25", "60"]).highest_within(42.7), RateSet.parse(["1-60"]).highest_within(42.7)
         (25.0, 42.7)
         """
-        ends = [min(float(s.high), limit_fps) for s in self.spans if float(s.low) <= limit_fps]
+        ends = [min(high, limit_fps) for low, high in self.spans_fps if low <= limit_fps]
         return max(ends, default=None)
 
     def offers(self, fps: float) -> bool:
@@ -145,7 +150,7 @@ class RateSet:
         True
         """
         grain = 2e-5 * fps
-        return any(float(s.low) - grain <= fps <= float(s.high) + grain for s in self.spans)
+        return any(low - grain <= fps <= high + grain for low, high in self.spans_fps)
 
     def nearest(self, rate: Fraction) -> Fraction:
         """The offered rate nearest to a wanted one.
