@@ -46,6 +46,11 @@ class LensOption:
             self.lens.focal_max_mm * self.way.magnification,
         )
 
+    def off(self, focal_mm: float) -> float:
+        """How far all its focal lengths lie from another one, as a logarithm; 0 where it lies among them."""
+        low, high = self.whole_mm
+        return abs(math.log(min(max(focal_mm, low), high) / focal_mm))
+
     def focals_mm(self, needed_mm: float) -> list[tuple[float, float]]:
         """Spans of focal lengths, with adapters, at which its circle reaches what is needed (0: anything)."""
         m, whole = self.way.magnification, [self.whole_mm]
@@ -106,8 +111,11 @@ class Changes:
         other = best.mode.name != self.c.places[i].mode.name
         return f"{best.recording.name}{f' in {best.mode.name}' if other else ''} of the same body"
 
-    def _lens_options(self, package: Package) -> dict[int, list[LensOption]]:
-        """Every other lens of the kit with the squeeze at hand, by body, in every way that is possible there."""
+    def _lens_options(self, package: Package) -> dict[int, list[tuple[float, LensOption]]]:
+        """Every other lens of the kit with the squeeze at hand, by body, in every way that is possible there.
+
+        With each how far its focal lengths lie from the one at hand, as a logarithm; the nearest first.
+        """
         assert self.c.lens is not None
         bodies = {place.body.id: place.body for place in self.c.places}
         others = [
@@ -115,15 +123,17 @@ class Changes:
             for _, lens in package.lenses.values()
             if lens.squeeze == self.c.lens.squeeze and lens.id != self.c.lens.id
         ]
-        return {
-            body.id: [
+        found: dict[int, list[tuple[float, LensOption]]] = {}
+        for body in bodies.values():
+            possible = [
                 LensOption(lens, way)
                 for lens in others
                 for way in ways(package, lens, body)
                 if way.verdict != "impossible"
             ]
-            for body in bodies.values()
-        }
+            far = [(option.off(self.c.focal_mm), option) for option in possible]
+            found[body.id] = sorted(far, key=lambda pair: pair[0])
+        return found
 
     def _angle_deg(self, i: int, lens: Lens, focal_mm: float) -> float:
         """The horizontal angle of another lens in a format: of a prime in all formats at once, for the next one."""
@@ -144,17 +154,20 @@ class Changes:
         )
         needed = needed if ask.covers is not None and ask.covers.must else 0.0
         least = ask.angle_deg.least if ask.angle_deg is not None and ask.angle_deg.must else 0.0
-        fits: list[tuple[float, str]] = []
-        for option in self.lens_options[self.c.places[i].body.id]:
+        nearest: tuple[float, str] | None = None
+        for off, option in self.lens_options[self.c.places[i].body.id]:
+            if nearest is not None and off > nearest[0]:
+                break
             for low, high in option.focals_mm(needed):
                 # As near as it comes; where that is too long, as wide as it covers.
-                for focal in (min(max(self.c.focal_mm, low), high), low):
+                for focal in dict.fromkeys((min(max(self.c.focal_mm, low), high), low)):
                     if self._angle_deg(i, option.lens, focal) >= least:
                         at = f" at {focal / option.way.magnification:.1f} mm" if option.lens.is_zoom else ""
-                        fits.append((abs(math.log(focal / self.c.focal_mm)), option.name.replace(
-                            option.lens.name, option.lens.name + at, 1)))  # fmt: skip
+                        name = option.name.replace(option.lens.name, option.lens.name + at, 1)
+                        found = (abs(math.log(focal / self.c.focal_mm)), name)
+                        nearest = found if nearest is None else min(nearest, found)
                         break
-        return f"{min(fits)[1]} instead of {current.name}" if fits else None
+        return f"{nearest[1]} instead of {current.name}" if nearest else None
 
     def _larger_card(self, i: int) -> str | None:
         assert self.ask.card_minutes is not None
