@@ -9,7 +9,7 @@ from statistics import median
 import numpy as np
 
 from bench.result import Result
-from hextan.core.chain import trace
+from hextan.core.optics import trace
 
 LENSES, FORMATS, DISTANCES = 40, 50, 50
 

@@ -9,11 +9,9 @@ from statistics import median
 from bench.bulk import paired_ratio
 from bench.result import Result
 from hextan.core import evaluate
-from hextan.core.body_document import body_of, parse_body
-from hextan.core.finder import find_formats
-from hextan.core.finder_ask import FinderAsk
-from hextan.core.package import Body, Lens, LensSet, Package
-from hextan.core.package_settings import Card, PackageSettings
+from hextan.core.documents import body_of, parse_body
+from hextan.core.equipment import Body, Card, Lens, LensSet, Package, PackageSettings
+from hextan.core.finder import FinderAsk, find_formats
 
 BODIES, MODES, FORMATS = 10, 20, 10
 

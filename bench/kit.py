@@ -8,11 +8,10 @@ import numpy as np
 
 from bench.bulk import paired_ratio
 from bench.result import Result
-from hextan.core.bench_state import BenchDelivery
-from hextan.core.body_document import body_of, parse_body
-from hextan.core.kit import Kit, kit_of
-from hextan.core.kit_ask import KitAsk
-from hextan.core.package import Body, Lens, LensSet, Package
+from hextan.core.documents import body_of, parse_body
+from hextan.core.equipment import Body, Lens, LensSet, Package
+from hextan.core.evaluation import BenchDelivery
+from hextan.core.kit import Kit, KitAsk, kit_of
 
 LENSES, FORMATS = 60, 60
 PITCH_MM = 0.006

@@ -42,17 +42,23 @@ async (moves) => {
 """
 
 
-#: Types into a grid of 400 recording formats, and times until what follows from the figure is drawn.
+#: Types into a cell of a grid of 400 recording formats, and times from Enter until what follows from it is drawn.
 TYPE = """
 async (times_over) => {
-  const input = document.querySelector('input[aria-label="Raster width of Format 5"]')
-  const cell = [...input.closest('tr').querySelectorAll('td.computed')].find((td) => /^\\d+\\.\\d+×$/.test(td.textContent.trim()))
+  const key = (at, name) => at.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: true, cancelable: true }))
+  const figure = () => document.querySelector('td[aria-label^="Raster width of Format 5:"]')
+  const cell = figure().closest('tr').querySelector('td[data-column=oversampling]')
   const times = []
   for (let i = 0; i < times_over; i++) {
+    figure().click()
+    await new Promise(requestAnimationFrame)
+    key(figure(), 'F2')
+    let input = null
+    while (!(input = figure().querySelector('input'))) await new Promise(requestAnimationFrame)
+    input.value = String(2000 + 30 * i)
     const before = cell.textContent
     const start = performance.now()
-    input.value = String(2000 + 30 * i)
-    input.dispatchEvent(new Event('input', { bubbles: true }))
+    key(input, 'Enter')
     while (cell.textContent === before) {
       await new Promise(requestAnimationFrame)
       if (performance.now() - start > 3000) return null
@@ -164,7 +170,7 @@ def _large_kit(address: str) -> str:
 
 def _production(address: str) -> int:
     with urllib.request.urlopen(f"{address}/api/productions") as answer:
-        return int(json.load(answer)[0]["id"])
+        return int(json.load(answer)["here"][0]["id"])
 
 
 def _post(url: str, body: object) -> dict[str, int]:
@@ -210,7 +216,7 @@ def measure(address: str) -> list[Result]:
         page.wait_for_selector("tr[data-row=depth]")
         compared = page.evaluate(COMPARED, 20)
         page.goto(_large_body(address))
-        page.wait_for_selector('input[aria-label="Raster width of Format 5"]')
+        page.wait_for_selector('td[aria-label^="Raster width of Format 5:"]')
         page.get_by_role("status").get_by_text("saved", exact=True).wait_for()
         typed = page.evaluate(TYPE, MOVES // 2)
         page.goto(_large_kit(address))

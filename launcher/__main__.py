@@ -18,7 +18,8 @@ HELP = {
     "test": "install what is missing and run every check and test",
     "evaluate": "answer a request of the public evaluation format: FILE, or - for standard input",
     "bench": "measure speed, as ratios",
-    "types": "write the OpenAPI document and the TypeScript types anew from the code",
+    "mutate": "break the core one line at a time: the tests have to notice",
+    "types": "write what the front end is made from anew: the OpenAPI document, the types and the choices",
     "lock": "write the lock files anew from pyproject.toml",
 }
 
@@ -70,6 +71,12 @@ def bench() -> int:
     return python("-m", "bench")
 
 
+def mutate(files: list[str]) -> int:
+    """Break the core and ask its tests."""
+    environment.ensure_python(development=True)
+    return python("-m", "tests.mutations", *files)
+
+
 def main() -> int:
     """Parse the command line and run the command."""
     parser = argparse.ArgumentParser(prog="./hextan", description="Plans lenses against scan modes.")
@@ -79,6 +86,7 @@ def main() -> int:
     parsers["test"].add_argument(
         "pytest", nargs=argparse.REMAINDER, help="run pytest alone, with these arguments"
     )
+    parsers["mutate"].add_argument("files", nargs="*", help="only in files whose names have this in them")
     options = parser.parse_args()
     actions: dict[str, Callable[[], int]] = {
         "demo": lambda: serve(demo=True),
@@ -87,6 +95,7 @@ def main() -> int:
         "test": lambda: checks.run(options.pytest),
         "evaluate": lambda: evaluate(options.file),
         "bench": bench,
+        "mutate": lambda: mutate(options.files),
         "types": checks.write_types,
         "lock": checks.lock,
     }

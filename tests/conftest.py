@@ -6,6 +6,7 @@ import tempfile
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 from sqlalchemy import create_engine
 from sqlalchemy.orm import Session
 
@@ -15,6 +16,10 @@ from hextan.demo.load import load_demo
 from hextan.store import migrate
 from hextan.store.sessions import make_engine
 from launcher.cluster import Cluster
+
+# How long an example takes says how busy the machine is, and nothing about what is tested.
+settings.register_profile("hextan", deadline=None)
+settings.load_profile("hextan")
 
 
 def pytest_terminal_summary(terminalreporter):
@@ -90,7 +95,7 @@ def client(application, session):
 
 @pytest.fixture
 def production_id(client) -> int:
-    return client.get("/api/productions").json()[0]["id"]
+    return client.get("/api/productions").json()["here"][0]["id"]
 
 
 @pytest.fixture

@@ -102,7 +102,7 @@ def test_no_words_of_the_validation_library_reach_anybody():
 
     from pydantic_core.core_schema import ErrorType
 
-    from hextan.core.contract import _RULES
+    from hextan.core.base.checked import _RULES
 
     of_documents = {kind for kind in get_args(ErrorType) if kind.split("_")[0] in OF_DOCUMENTS}
     # What our models cannot raise: they have no calls with arguments, and no fields for ASCII alone.

@@ -5,6 +5,40 @@ import { defineConfig } from 'eslint/config'
 import globals from 'globals'
 import ts from 'typescript-eslint'
 
+/** The folders of parts, and which others each may use (docs/architecture.md); all may use lib. */
+const PARTS = {
+  controls: [],
+  fields: [],
+  grid: ['fields'],
+  drawings: ['fields'],
+  chain: ['controls', 'fields'],
+  page: ['controls', 'chain'],
+  documents: ['controls', 'fields', 'grid', 'drawings', 'chain'],
+  kit: ['controls', 'fields', 'drawings', 'chain'],
+  finder: ['controls', 'fields'],
+  bench: ['controls', 'fields', 'drawings'],
+  compare: ['controls', 'fields', 'chain', 'drawings'],
+}
+const ABOVE_PARTS = ['**/views/**', '**/lib/client', '**/lib/bench.svelte']
+
+const foldersOfParts = Object.entries(PARTS).map(([folder, may]) => ({
+  files: [`src/parts/${folder}/**`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...ABOVE_PARTS,
+          ...Object.keys(PARTS)
+            .filter((other) => other !== folder && !may.includes(other))
+            .map((other) => `../${other}/**`),
+        ],
+      },
+    ],
+  },
+}))
+
 export default defineConfig(
   { ignores: ['dist/', 'node_modules/', 'src/lib/generated/'] },
   js.configs.recommended,
@@ -25,11 +59,7 @@ export default defineConfig(
   },
   {
     files: ['src/parts/**'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        { patterns: ['**/views/**', '**/lib/client', '**/lib/bench.svelte'] },
-      ],
-    },
+    rules: { 'no-restricted-imports': ['error', { patterns: ABOVE_PARTS }] },
   },
+  ...foldersOfParts,
 )

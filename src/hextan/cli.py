@@ -9,7 +9,7 @@ from pathlib import Path
 import orjson
 
 from hextan.core import evaluate
-from hextan.core.errors import HextanError
+from hextan.core.base import HextanError
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -9,9 +9,10 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from hextan.api.plumbing import get_session
-from hextan.api.schemas import BenchView
+from hextan.core.bench.answers import BenchView
 from hextan.demo.load import load_demo
 from hextan.store import migrate, models
+from tests.shapes import check_shape
 
 
 @pytest.fixture
@@ -85,7 +86,7 @@ def test_demo_loads_once(session):
 
 def test_view_has_the_promised_shape_and_a_row_for_every_format(view, bench, package):
     got = view(open_rows=[bench["state"]["format_id"]])
-    BenchView.model_validate(got)
+    check_shape(BenchView, got)
     assert len(got["rows"]) == sum(len(m["formats"]) for b in package["bodies"] for m in b["modes"])
     steps = got["derivations"][str(bench["state"]["format_id"])]
     row = chosen(got, bench["state"])
@@ -276,7 +277,7 @@ def test_stale_write_is_refused_with_both_versions(client, production_id, bench)
 
 def test_two_writers_at_once_lose_nothing(engine):
     """Both read the same version; the second to commit is told (optimistic locking in the database)."""
-    from hextan.core.errors import StaleWriteError
+    from hextan.core.base import StaleWriteError
     from hextan.store.repositories import read_bench, save_bench
 
     with Session(engine) as one, Session(engine) as two:

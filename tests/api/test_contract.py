@@ -8,15 +8,16 @@ import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
 from jsonschema import Draft202012Validator
-from pydantic import TypeAdapter
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance, status_code_conformance
 
 from hextan.api.app import bare_app
-from hextan.api.evaluation_schema import ErrorAnswer, EvaluationAnswer
 from hextan.cli import main
 from hextan.core import evaluate
-from tests.core.test_evaluate import REQUEST, asking
+from hextan.core.base import ErrorAnswer
+from hextan.core.evaluation import EvaluationAnswer
+from tests.core.evaluation.test_evaluate import REQUEST, asking
+from tests.shapes import check_shape
 
 CHECKS = (not_a_server_error, response_schema_conformance, status_code_conformance)
 
@@ -57,13 +58,13 @@ def test_command_names_a_missing_file(capsys):
      {"lens__image_circle_mm": None, "format__timing": {}, "background_m": []}],
 )  # fmt: skip
 def test_answers_have_the_promised_shape(changes):
-    EvaluationAnswer.model_validate(evaluate(asking(**changes)), strict=True)
+    check_shape(EvaluationAnswer, evaluate(asking(**changes)))
 
 
 def test_errors_have_the_promised_shape(client):
     answer = client.post("/api/evaluate", content=b'{"lens": {}}')
     assert answer.status_code == 422
-    TypeAdapter(ErrorAnswer).validate_python(answer.json())
+    check_shape(ErrorAnswer, answer.json())
     assert [f["field"] for f in answer.json()["error"]["faults"]] == ["lens.focal_mm", "formats"]
     cannot = client.post("/api/evaluate", json=asking(subject={"distance_m": 0.1}))
     assert (cannot.status_code, cannot.json()["error"]["code"]) == (422, "cannot_focus")

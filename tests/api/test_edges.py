@@ -88,7 +88,7 @@ def test_other_hosts_are_refused_on_every_address(site, host):
 
 
 @pytest.mark.parametrize(
-    "path", ["/api/evaluate", "/api/productions/1/files/json", "/api/productions/1/bodies"]
+    "path", ["/api/evaluate", "/api/productions/1/files/bodies.json", "/api/productions/1/bodies"]
 )
 def test_large_bodies_are_refused_before_they_are_read(client, path):
     answer = client.post(
@@ -136,9 +136,11 @@ def test_text_is_given_back_as_text(client, production_id):
     made = client.post(url, json={"document": document})
     assert made.status_code == 201
     assert made.headers["content-type"] == "application/json"
-    listed = client.get(url).json()["bodies"][-1]
+    listed = client.get(url).json()["here"][-1]
     assert (listed["name"], listed["maker"]) == (name, "Ünïcode 目")
-    file = client.get(f"{url}/{made.json()['id']}/file/json")
+    file = client.get(
+        f"/api/productions/{production_id}/files/bodies.json", params={"document_id": made.json()["id"]}
+    )
     assert json.loads(file.content)["name"] == name
     # The name of the file is encoded, so that it cannot break out of its header.
     assert "\n" not in file.headers["content-disposition"]
@@ -151,3 +153,14 @@ def test_names_are_one_printable_line(client, production_id, text):
     answer = client.post(f"/api/productions/{production_id}/bodies", json={"document": document})
     assert answer.status_code == 422
     assert answer.json()["error"]["faults"][0]["field"] == "document.name"
+
+
+def test_query_keys_that_nobody_knows_are_refused(client, production_id):
+    answer = client.get(f"/api/productions/{production_id}/bodies", params={"offset": 3})
+    assert answer.status_code == 422
+    assert (
+        answer.json()["error"]["message"]
+        == "offset: is no query key of this address (it takes none) (given: '3')."
+    )
+    answer = client.get("/api/distance", params={"text": "3 m", "units": "m"})
+    assert "(it takes field, text, unit)" in answer.json()["error"]["message"]

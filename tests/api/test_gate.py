@@ -14,7 +14,7 @@ from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import a_lens, a_set
 
 BYTES = {"content-type": "application/octet-stream"}
-FILES = ("files/json", "files/fdl", "lens-sets/file", "rig/file")
+FILES = ("files/bodies.json", "files/fdl", "files/lens-sets.json", "files/rig.json")
 FOREIGN = [
     {"origin": "https://elsewhere.example"},
     {"origin": "null"},

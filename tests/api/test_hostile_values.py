@@ -5,9 +5,11 @@ import random
 
 import pytest
 
-from hextan.core.errors import InvalidInputError, plain, shown
+from hextan.core.base import InvalidInputError
+from hextan.core.base.errors import plain, shown
+from hextan.formats.kinds import KINDS
 from hextan.formats.text import decode_json, refuse_what_is_no_text
-from tests.core.test_evaluate import REQUEST
+from tests.core.evaluation.test_evaluate import REQUEST
 
 BYTES = {"content-type": "application/octet-stream"}
 SEED, ROUNDS = 8, 40
@@ -96,9 +98,9 @@ def test_nothing_that_can_be_sent_is_answered_with_a_5xx(client, production_id, 
     url = f"/api/productions/{production_id}"
     here = {
         "production_id": [production_id],
-        "body_id": [b["id"] for b in client.get(f"{url}/bodies").json()["bodies"]],
-        "set_id": [s["id"] for s in client.get(f"{url}/lens-sets").json()["lens_sets"]],
-        "kind": ["json", "csv", "fdl"],
+        "body_id": [b["id"] for b in client.get(f"{url}/bodies").json()["here"]],
+        "set_id": [s["id"] for s in client.get(f"{url}/lens-sets").json()["here"]],
+        "kind": [kind.name for kind in KINDS],
     }
     bench = client.get(f"{url}/bench").json()["state"]
     rng = random.Random(SEED)
@@ -156,10 +158,13 @@ def test_own_keys_of_an_fdl_may_hold_anything(client, production_id, key, value)
     "cell", ["inf", "-inf", "nan", "1e400", "9" * 400, "1_000", "0x10", "١٢", "1e5", "1.5", "--1", "1e-400"]
 )
 def test_cells_that_are_no_number(client, production_id, cell):
-    body = client.get(f"/api/productions/{production_id}/bodies").json()["bodies"][0]["id"]
+    body = client.get(f"/api/productions/{production_id}/bodies").json()["here"][0]["id"]
     table = f"mode,window_w,window_h,format,raster_w,raster_h,rates\nM,{cell},2000,F,3840,2160,24\n"
     answer = client.post(
-        f"/api/productions/{production_id}/bodies/{body}/csv", content=table.encode(), headers=BYTES
+        f"/api/productions/{production_id}/files/formats.csv",
+        params={"document_id": body},
+        content=table.encode(),
+        headers=BYTES,
     )
     assert answer.status_code == 422
     assert "row 2, column window_w" in answer.json()["error"]["message"]

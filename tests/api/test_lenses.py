@@ -3,12 +3,13 @@
 import pytest
 from sqlalchemy import select
 
-from hextan.api import kit_schemas
-from hextan.api.lens_schemas import LensSetSheet, RigSheet
+from hextan.core.documents.answers import LensSetSheet, RigSheet
+from hextan.core.kit import answers as kit_answers
 from hextan.formats import lenses_csv
 from hextan.store import models
 from hextan.store.lens_sets import LENS_SETS
 from tests.core.kits import a_lens, a_set
+from tests.shapes import check_shape
 
 BYTES = {"content-type": "application/octet-stream"}
 
@@ -20,7 +21,7 @@ def url(production_id):
 
 @pytest.fixture
 def sets(client, url):
-    return {row["name"]: row for row in client.get(f"{url}/lens-sets").json()["lens_sets"]}
+    return {row["name"]: row for row in client.get(f"{url}/lens-sets").json()["here"]}
 
 
 @pytest.fixture
@@ -93,13 +94,13 @@ def test_the_sheet_has_its_shape(client, url, sets):
     for row in sets.values():
         document = kept(client, url, row["id"])["document"]
         sheet = client.post(f"{url}/lens-sets/sheet", json=document).json()
-        LensSetSheet.model_validate(sheet)
+        check_shape(LensSetSheet, sheet)
         assert len(sheet["lenses"]) == row["lenses"]
 
 
 def test_a_set_is_taken_from_the_catalogue_copied_taken_out_and_brought_back(client, url, sets):
     shelf = client.get("/api/catalogue").json()["id"]
-    there = client.get(f"/api/productions/{shelf}/lens-sets").json()["lens_sets"]
+    there = client.get(f"/api/productions/{shelf}/lens-sets").json()["here"]
     sluice = next(row for row in there if row["name"] == "Sluice 1.5x")
     taken = client.post(f"{url}/lens-sets", json={"catalogue_lens_set_id": sluice["id"]})
     assert taken.status_code == 201
@@ -125,32 +126,33 @@ def test_a_set_that_is_taken_out_is_out_of_the_package(client, url, sets, packag
 
 def test_changes_of_the_catalogue_are_taken_one_by_one(client, url, sets):
     at = f"{url}/lens-sets/{sets['Wren']['id']}"
-    offered = client.get(f"{at}/catalogue").json()
+    offered = client.get(f"{at}/catalogue").json()["here"]
     assert [(c["where"], c["field"], c["catalogue"]) for c in offered] == [
         ("Wren 18", "image_circle_mm", 30.0), ("Wren 24", "close_focus_m", 0.28)]  # fmt: skip
     ask = {"version": sets["Wren"]["version"], "take": [offered[0]["path"]], "leave": [offered[1]["path"]]}
     now = client.post(f"{at}/catalogue", json=ask).json()
     lenses = {lens["name"]: lens for lens in now["document"]["lenses"]}
     assert (lenses["Wren 18"]["image_circle_mm"], lenses["Wren 24"]["close_focus_m"]) == (30.0, 0.3)
-    assert client.get(f"{at}/catalogue").json() == []
+    assert client.get(f"{at}/catalogue").json() == {"here": [], "removed": []}
 
 
 def test_files_of_a_set(client, url, sets):
-    at = f"{url}/lens-sets/{sets['Wren']['id']}"
-    whole = client.get(f"{at}/file/json")
+    wren = {"document_id": sets["Wren"]["id"]}
+    whole = client.get(f"{url}/files/lens-sets.json", params=wren)
     assert "Wren.json" in whole.headers["content-disposition"]
-    added = client.post(f"{url}/lens-sets/file", content=whole.content, headers=BYTES)
+    added = client.post(f"{url}/files/lens-sets.json", content=whole.content, headers=BYTES)
     assert added.status_code == 201
     assert len(added.json()["lens_sets"][0]["document"]["lenses"]) == 10
-    table = client.get(f"{at}/file/csv").content.replace(b"Wren 40,40", b"Wren 40,41")
-    read = client.post(f"{at}/csv", content=table, headers=BYTES)
-    changed = next(x for x in read.json()["document"]["lenses"] if x["name"] == "Wren 40")
+    rows = f"{url}/files/lenses.csv"
+    table = client.get(rows, params=wren).content.replace(b"Wren 40,40", b"Wren 40,41")
+    read = client.post(rows, params=wren, content=table, headers=BYTES)
+    changed = next(x for x in read.json()["lens_set"]["lenses"] if x["name"] == "Wren 40")
     assert changed["focal_mm"] == 41.0
     # It is shown and not kept.
     document = kept(client, url, sets["Wren"]["id"])["document"]
     assert next(x for x in document["lenses"] if x["name"] == "Wren 40")["focal_mm"] == 40.0
-    assert client.get(f"{url}/lenses-template.csv").content == lenses_csv.write_template()
-    bad = client.post(f"{at}/csv", content=table.replace(b"41,", b"4 1,"), headers=BYTES)
+    assert client.get(rows, params={"template": True}).content == lenses_csv.write_template()
+    bad = client.post(rows, params=wren, content=table.replace(b"41,", b"4 1,"), headers=BYTES)
     assert bad.status_code == 422
     assert bad.json()["error"]["faults"][0]["field"].startswith("row ")
 
@@ -188,25 +190,24 @@ def test_the_first_mounts_of_a_production(client, session):
 
 
 def test_mounts_and_adapters_go_out_and_come_back(client, url):
-    whole = client.get(f"{url}/rig/file")
+    file = f"{url}/files/rig.json"
+    whole = client.get(file)
     assert "mounts%20and%20adapters.json" in whole.headers["content-disposition"]
     rig = client.get(f"{url}/rig").json()
-    assert client.post(f"{url}/rig/file", content=whole.content, headers=BYTES).json() == {
-        "document": rig["document"]
-    }
+    assert client.post(file, content=whole.content, headers=BYTES).json()["rig"] == rig["document"]
     changed = whole.content.replace(b"38.2", b"39.0")
-    read = client.post(f"{url}/rig/file", content=changed, headers=BYTES).json()["document"]
+    read = client.post(file, content=changed, headers=BYTES).json()["rig"]
     assert read["mounts"][0]["flange_mm"] == 39.0
     # It is shown and not kept.
     assert client.get(f"{url}/rig").json() == rig
-    bad = client.post(f"{url}/rig/file", content=whole.content.replace(b"0.71", b"71"), headers=BYTES)
+    bad = client.post(file, content=whole.content.replace(b"0.71", b"71"), headers=BYTES)
     assert bad.json()["error"]["faults"][0]["field"] == "adapters[3].magnification"
 
 
 def test_combinations_as_they_would_be(client, url, package):
     document = client.get(f"{url}/rig").json()["document"]
     sheet = client.post(f"{url}/rig/sheet", json=document).json()
-    RigSheet.model_validate(sheet)
+    check_shape(RigSheet, sheet)
     lenses = {x["id"]: x["name"] for s in package["lens_sets"] for x in s["lenses"]}
     bodies = {b["id"]: b["name"] for b in package["bodies"]}
 
@@ -239,16 +240,16 @@ def test_a_change_of_mounts_is_seen_at_once(client, url):
 @pytest.mark.parametrize(
     ("path", "ask", "shape"),
     [
-        ("matrix", {}, kit_schemas.KitMatrix),
-        ("matrix", {"across": "classes", "mounted": "every"}, kit_schemas.KitMatrix),
-        ("ladder", {"least_fps": 100.0}, kit_schemas.KitLadder),
-        ("match", {"focal_mm": 35.0}, kit_schemas.KitMatch),
+        ("matrix", {}, kit_answers.KitMatrix),
+        ("matrix", {"across": "classes", "mounted": "every"}, kit_answers.KitMatrix),
+        ("ladder", {"least_fps": 100.0}, kit_answers.KitLadder),
+        ("match", {"focal_mm": 35.0}, kit_answers.KitMatch),
     ],
 )
 def test_the_kits_answers_have_their_shape(client, url, path, ask, shape):
     answer = client.post(f"{url}/kit/{path}", json=ask)
     assert answer.status_code == 200
-    shape.model_validate(answer.json())
+    check_shape(shape, answer.json())
 
 
 def test_coverage_field_and_slow_motion_have_their_shape(client, url, package):
@@ -261,12 +262,12 @@ def test_coverage_field_and_slow_motion_have_their_shape(client, url, package):
         if f["name"] == "S35 → UHD"
     )
     coverage = client.post(f"{url}/kit/coverage", json={"lens_id": lens, "format_id": form}).json()
-    kit_schemas.CoverageView.model_validate(coverage)
+    check_shape(kit_answers.CoverageView, coverage)
     assert {o["kind"] for o in coverage["advice"]} >= {"stop", "lens", "correct"}
     field = client.post(f"{url}/kit/field", json={"lens_id": lens, "format_id": form, "width_m": 2.0}).json()
-    kit_schemas.FieldAnswer.model_validate(field)
+    check_shape(kit_answers.FieldAnswer, field)
     slow = client.post(f"{url}/kit/slow-motion", json={"base_format_id": form}).json()
-    kit_schemas.SlowMotion.model_validate(slow)
+    check_shape(kit_answers.SlowMotion, slow)
 
 
 def test_the_matrix_as_a_table(client, url):

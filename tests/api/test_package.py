@@ -3,14 +3,16 @@
 import json
 
 import pytest
-from pydantic import TypeAdapter
 from sqlalchemy import text
 from sqlalchemy.orm import Session
 
-from hextan.api import package_schemas as shapes
-from hextan.core.body_document import parse_body
+from hextan.core.documents import parse_body
+from hextan.core.documents.answers import BodySheet
+from hextan.core.equipment.answers import DataTable, SpeedTable
+from hextan.core.finder.answers import FinderAnswer
 from hextan.formats import formats_csv
 from tests.core.bodies import a_body, a_mode
+from tests.shapes import check_shape
 
 
 @pytest.fixture
@@ -20,7 +22,7 @@ def url(production_id):
 
 @pytest.fixture
 def bodies(client, url):
-    return {body["name"]: body for body in client.get(f"{url}/bodies").json()["bodies"]}
+    return {body["name"]: body for body in client.get(f"{url}/bodies").json()["here"]}
 
 
 @pytest.fixture
@@ -39,11 +41,11 @@ def put(client, url, body, status=200):
 def test_the_demo_has_bodies_from_the_catalogue(client, bodies):
     assert list(bodies) == ["Ebb 64", "Skiff 46", "Tern G"]
     shelf = client.get("/api/catalogue").json()
-    kept = client.get(f"/api/productions/{shelf['id']}/bodies").json()["bodies"]
+    kept = client.get(f"/api/productions/{shelf['id']}/bodies").json()["here"]
     assert [body["name"] for body in kept] == ["Ebb 64", "Skiff 46", "Tern G", "Punt 52"]
     assert bodies["Ebb 64"]["changes"] == 4
     assert bodies["Skiff 46"]["changes"] == 0
-    assert shelf["name"] not in [p["name"] for p in client.get("/api/productions").json()]
+    assert shelf["name"] not in [p["name"] for p in client.get("/api/productions").json()["here"]]
 
 
 def test_a_body_is_changed_and_its_formats_keep_their_numbers(client, url, skiff):
@@ -103,7 +105,7 @@ def test_stale_write_of_a_body_tells_both(client, url, skiff):
 
 def test_two_writers_of_a_body_at_once(engine):
     """Both read the same version; the database lets one of them through."""
-    from hextan.core.errors import StaleWriteError
+    from hextan.core.base import StaleWriteError
     from hextan.store import bodies as store
     from hextan.store.repositories import list_productions
 
@@ -127,7 +129,7 @@ def test_a_body_is_taken_out_and_brought_back(client, url, skiff, bodies):
     )
     assert answer.status_code == 200
     listed = client.get(f"{url}/bodies").json()
-    assert [b["name"] for b in listed["bodies"]] == ["Ebb 64", "Tern G"]
+    assert [b["name"] for b in listed["here"]] == ["Ebb 64", "Tern G"]
     assert [b["name"] for b in listed["removed"]] == ["Skiff 46"]
     assert [b["name"] for b in client.get(f"{url}/package").json()["bodies"]] == ["Ebb 64", "Tern G"]
     stale = client.post(
@@ -136,19 +138,20 @@ def test_a_body_is_taken_out_and_brought_back(client, url, skiff, bodies):
     assert stale.status_code == 409
     version = answer.json()["version"]
     client.post(f"{url}/bodies/{skiff['id']}/removal", json={"version": version, "removed": False})
-    assert [b["name"] for b in client.get(f"{url}/bodies").json()["bodies"]] == list(bodies)
+    assert [b["name"] for b in client.get(f"{url}/bodies").json()["here"]] == list(bodies)
 
 
 def test_bodies_are_added_from_the_catalogue_anew_and_as_copies(client, url):
     shelf = client.get("/api/catalogue").json()["id"]
-    punt = client.get(f"/api/productions/{shelf}/bodies").json()["bodies"][3]
+    punt = client.get(f"/api/productions/{shelf}/bodies").json()["here"][3]
     taken = client.post(f"{url}/bodies", json={"catalogue_body_id": punt["id"]})
     assert (taken.status_code, taken.json()["document"]["name"]) == (201, "Punt 52")
+    assert client.get(taken.headers["location"]).json() == taken.json()
     fresh = client.post(f"{url}/bodies", json={"document": a_body()})
     assert fresh.status_code == 201
     copies = [client.post(f"{url}/bodies", json={"body_id": fresh.json()["id"]}).json() for _ in range(2)]
     assert [c["document"]["name"] for c in copies] == ["Skerry 60 (2)", "Skerry 60 (3)"]
-    names = [b["name"] for b in client.get(f"{url}/bodies").json()["bodies"]]
+    names = [b["name"] for b in client.get(f"{url}/bodies").json()["here"]]
     assert names[3:] == ["Punt 52", "Skerry 60", "Skerry 60 (2)", "Skerry 60 (3)"]
     assert client.post(f"{url}/bodies", json={}).status_code == 422
     assert client.post(f"{url}/bodies", json={"catalogue_body_id": 10**9}).status_code == 404
@@ -156,7 +159,7 @@ def test_bodies_are_added_from_the_catalogue_anew_and_as_copies(client, url):
 
 def test_catalogue_changes_are_taken_or_left(client, url, bodies):
     ebb = bodies["Ebb 64"]
-    offered = client.get(f"{url}/bodies/{ebb['id']}/catalogue").json()
+    offered = client.get(f"{url}/bodies/{ebb['id']}/catalogue").json()["here"]
     assert {c["path"]: c["kind"] for c in offered} == {
         "firmware": "changed", "modes/m2/formats/m2f6": "added", "modes/m6/row_time_us": "changed",
         "modes/m6/formats/m6f2/rates": "changed",
@@ -174,7 +177,7 @@ def test_catalogue_changes_are_taken_or_left(client, url, bodies):
     assert document["modes"][5]["row_time_us"] == 6.1
     assert document["modes"][1]["formats"][-1]["name"] == "S35 → UHD long"
     assert document["firmware"] == "2.0"
-    left = client.get(f"{url}/bodies/{ebb['id']}/catalogue").json()
+    left = client.get(f"{url}/bodies/{ebb['id']}/catalogue").json()["here"]
     assert [c["path"] for c in left] == ["modes/m6/formats/m6f2/rates"]
     again = client.post(
         f"{url}/bodies/{ebb['id']}/catalogue",
@@ -208,21 +211,21 @@ def test_bad_bodies_are_refused_at_the_field(client, url, skiff, change, field):
 def test_answers_have_the_promised_shape(client, url, bodies):
     def check(shape, answer):
         assert answer.status_code == 200, answer.text
-        TypeAdapter(shape).validate_json(answer.content, strict=True)
+        check_shape(shape, answer.json())
         return answer.json()
 
     for body in bodies.values():
         document = client.get(f"{url}/bodies/{body['id']}").json()["document"]
-        sheet = check(shapes.BodySheet, client.post(f"{url}/bodies/sheet", json=document))
+        sheet = check(BodySheet, client.post(f"{url}/bodies/sheet", json=document))
         assert len(sheet["formats"]) == body["formats"]
-    check(shapes.BodySheet, client.post(f"{url}/bodies/sheet", json=a_body([a_mode(row_time_us=None)])))
-    check(shapes.SpeedTable, client.get(f"{url}/speed"))
+    check(BodySheet, client.post(f"{url}/bodies/sheet", json=a_body([a_mode(row_time_us=None)])))
+    check(SpeedTable, client.get(f"{url}/speed"))
     check(
-        shapes.DataTable,
+        DataTable,
         client.post(f"{url}/data", json={"fps": "100", "delivery": [4096, 2160], "squeeze": 2.0}),
     )
     found = check(
-        shapes.FinderAnswer,
+        FinderAnswer,
         client.post(f"{url}/finder", json={"rate": {"fps": "50"}, "raw": {"must": False}}),
     )
     assert found["ranked"]
@@ -263,44 +266,70 @@ def test_settings_are_kept_with_a_version(client, url):
     assert bad.json()["error"]["faults"][0]["field"] == "settings.cards[0].capacity"
 
 
-@pytest.mark.parametrize("kind", ["json", "csv", "fdl"])
-def test_files_go_out(client, url, bodies, kind):
-    answer = client.get(
-        f"{url}/bodies/{bodies['Ebb 64']['id']}/file/{kind}", params={"aspect": 2.39, "protect": 0.05}
-    )
+BYTES = {"content-type": "application/octet-stream"}
+
+
+def test_the_server_lists_the_kinds_of_files(client):
+    kinds = {k["kind"]: k for k in client.get("/api/files").json()["here"]}
+    assert {name for name, k in kinds.items() if k["adds"]} == {"bodies.json", "fdl", "lens-sets.json"}
+    assert {name for name, k in kinds.items() if k["merges"]} == {"formats.csv", "lenses.csv", "rig.json"}
+    assert {name for name, k in kinds.items() if k["template"]} == {"formats.csv", "lenses.csv"}
+    assert kinds["fdl"]["frames"]
+
+
+@pytest.mark.parametrize(
+    ("kind", "suffix"), [("bodies.json", "json"), ("formats.csv", "csv"), ("fdl", "fdl")]
+)
+def test_files_go_out(client, url, bodies, kind, suffix):
+    asked = {"document_id": bodies["Ebb 64"]["id"], "aspect": 2.39, "protect": 0.05}
+    answer = client.get(f"{url}/files/{kind}", params=asked)
     assert answer.status_code == 200
-    assert answer.headers["content-disposition"] == f"attachment; filename*=UTF-8''Ebb%2064.{kind}"
+    assert answer.headers["content-disposition"] == f"attachment; filename*=UTF-8''Ebb%2064.{suffix}"
     assert answer.content
     if kind == "fdl":
         assert answer.json()["framing_intents"][0]["aspect_ratio"] == {"width": 239, "height": 100}
 
 
-@pytest.mark.parametrize("kind", ["json", "fdl"])
+def test_files_that_cannot_be_are_told(client, url, bodies):
+    unknown = client.get(f"{url}/files/pages.odt")
+    assert (
+        unknown.status_code,
+        "There are bodies.json, formats.csv" in unknown.json()["error"]["message"],
+    ) == (404, True)
+    nameless = client.get(f"{url}/files/bodies.json")
+    assert nameless.json()["error"]["faults"][0]["field"] == "document_id"
+    assert (
+        client.get(f"{url}/files/fdl", params={"template": True}).json()["error"]["faults"][0]["field"]
+        == "template"
+    )
+    assert client.get(f"{url}/files/fdl", params={"document_id": 10**9}).status_code == 404
+
+
+@pytest.mark.parametrize("kind", ["bodies.json", "fdl"])
 def test_files_come_back_as_bodies(client, url, bodies, kind):
     source = bodies["Tern G"]
-    data = client.get(f"{url}/bodies/{source['id']}/file/{kind}").content
-    headers = {"content-type": "application/octet-stream"}
-    got = client.post(f"{url}/files/{kind}", content=data, headers=headers)
+    data = client.get(f"{url}/files/{kind}", params={"document_id": source["id"]}).content
+    got = client.post(f"{url}/files/{kind}", content=data, headers=BYTES)
     assert got.status_code == 201, got.text
     made = got.json()["bodies"][0]
     assert made["id"] != source["id"]
     assert len(made["document"]["modes"]) == source["modes"]
-    bad = client.post(f"{url}/files/{kind}", content=b'{"schema": 1}', headers=headers)
+    bad = client.post(f"{url}/files/{kind}", content=b'{"schema": 1}', headers=BYTES)
     assert bad.status_code == 422
-    assert len(client.get(f"{url}/bodies").json()["bodies"]) == 4
+    assert len(client.get(f"{url}/bodies").json()["here"]) == 4
 
 
 def test_formats_of_a_table_are_shown_and_not_kept(client, url, bodies):
-    body = bodies["Tern G"]
-    headers = {"content-type": "application/octet-stream"}
-    table = client.get(f"{url}/formats-template.csv").content.replace(b"4560,2406", b"2560,1440")
-    got = client.post(f"{url}/bodies/{body['id']}/csv", content=table, headers=headers)
-    assert got.status_code == 200, got.text
-    assert [m["name"] for m in got.json()["document"]["modes"]][-1] == "Full 17:9"
-    assert client.get(f"{url}/bodies").json()["bodies"][2]["modes"] == 4
-    bad = client.post(
-        f"{url}/bodies/{body['id']}/csv", content=table.replace(b"2560", b"9999"), headers=headers
+    into = {"document_id": bodies["Tern G"]["id"]}
+    table = client.get(f"{url}/files/formats.csv", params={"template": True}).content.replace(
+        b"4560,2406", b"2560,1440"
     )
+    got = client.post(f"{url}/files/formats.csv", params=into, content=table, headers=BYTES)
+    assert got.status_code == 200, got.text
+    assert [m["name"] for m in got.json()["body"]["modes"]][-1] == "Full 17:9"
+    assert client.get(f"{url}/bodies").json()["here"][2]["modes"] == 4
+    spoilt = table.replace(b"2560", b"9999")
+    bad = client.post(f"{url}/files/formats.csv", params=into, content=spoilt, headers=BYTES)
     assert bad.json()["error"]["faults"][0]["field"] == "row 2, column window_w"
 
 
@@ -308,7 +337,7 @@ def test_table_of_a_body_round_trips_over_the_api(client, url, bodies):
     body = client.get(f"{url}/bodies/{bodies['Ebb 64']['id']}").json()
     assert (
         formats_csv.write_formats(parse_body(body["document"]))
-        == client.get(f"{url}/bodies/{body['id']}/file/csv").content
+        == client.get(f"{url}/files/formats.csv", params={"document_id": body["id"]}).content
     )
 
 

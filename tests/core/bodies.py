@@ -3,8 +3,8 @@
 import json
 from importlib.resources import files
 
-from hextan.core.body_document import body_of, parse_body
-from hextan.core.package import Package
+from hextan.core.documents import body_of, parse_body
+from hextan.core.equipment import Package
 
 
 def a_format(name="UHD", **changes):

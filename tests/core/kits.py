@@ -3,9 +3,9 @@
 import json
 from importlib.resources import files
 
-from hextan.core.lens_document import lens_of, lens_set_of, parse_lens_set
-from hextan.core.package import LensSet, Mount, MountAdapter
-from hextan.core.rig_document import adapter_of, mount_of, parse_rig
+from hextan.core.documents import adapter_of, lens_set_of, mount_of, parse_lens_set, parse_rig
+from hextan.core.documents.lens_set import lens_of
+from hextan.core.equipment import LensSet, Mount, MountAdapter
 from tests.core.bodies import catalogue, package_of
 
 
@@ -19,7 +19,7 @@ def a_set(lenses=(), **changes):
 
 
 def lens(number=1, **changes):
-    from hextan.core.lens_document import LensDocument
+    from hextan.core.documents import LensDocument
 
     return lens_of(LensDocument.model_validate(a_lens(**changes)), number)
 

@@ -4,8 +4,8 @@ import json
 
 import pytest
 
-from hextan.core.body_document import parse_body
-from hextan.core.errors import InvalidInputError
+from hextan.core.base import InvalidInputError
+from hextan.core.documents import parse_body
 from hextan.formats import fdl, formats_csv
 from hextan.formats.documents_json import BODY_FILE
 from tests.core.bodies import a_body, a_format, a_mode, catalogue
@@ -31,7 +31,7 @@ def test_json_round_trip(body):
 def test_json_of_several_bodies():
     assert BODY_FILE.read(BODY_FILE.write(BODIES)) == BODIES
     plain = json.loads(BODY_FILE.write(BODIES[:1]))
-    assert (plain["schema"], plain["schema_version"]) == ("hextan.body", 1)
+    assert (plain["schema"], plain["schema_version"]) == ("hextan.body", 2)
 
 
 @pytest.mark.parametrize(
@@ -43,8 +43,8 @@ def test_json_of_several_bodies():
         (b"[]", "file: holds 1 to 200 documents"),
         (b'{"schema": "else"}', "schema: must be hextan.body"),
         (b"7", "schema: must be hextan.body"),
-        (b'{"schema": "hextan.body", "schema_version": 2}',
-         "schema_version: must be 1 to 1: a file of a newer version needs a newer Hextan"),
+        (b'{"schema": "hextan.body", "schema_version": 3}',
+         "schema_version: must be 1 to 2: a file of a newer version needs a newer Hextan"),
         (b'[{"schema": "hextan.body", "schema_version": 1}]', "[0].name: is required"),
     ],
 )  # fmt: skip

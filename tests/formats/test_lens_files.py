@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from hextan.core.errors import InvalidInputError
-from hextan.core.lens_document import parse_lens_set
+from hextan.core.base import InvalidInputError
+from hextan.core.documents import parse_lens_set
 from hextan.formats import lenses_csv
 from hextan.formats.documents_json import LENS_FILE, RIG_FILE
 from hextan.formats.lenses_csv import read_lenses, write_lenses, write_template

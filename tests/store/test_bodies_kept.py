@@ -4,9 +4,9 @@ import pytest
 from sqlalchemy import select, text
 from sqlalchemy.exc import IntegrityError
 
-from hextan.core.body_document import parse_body
-from hextan.core.errors import NotFoundError, StaleWriteError
-from hextan.core.package_settings import Card, PackageSettings
+from hextan.core.base import NotFoundError, StaleWriteError
+from hextan.core.documents import parse_body
+from hextan.core.equipment import Card, PackageSettings
 from hextan.store import bodies, models, repositories
 from hextan.store.bodies import BODIES
 from tests.core.bodies import a_body, a_format, a_mode

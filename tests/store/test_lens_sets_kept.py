@@ -5,9 +5,8 @@ from sqlalchemy import select, text
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from hextan.core.errors import NotFoundError, StaleWriteError
-from hextan.core.lens_document import parse_lens_set
-from hextan.core.rig_document import parse_rig
+from hextan.core.base import NotFoundError, StaleWriteError
+from hextan.core.documents import parse_lens_set, parse_rig
 from hextan.store import models, repositories, rigs
 from hextan.store.lens_sets import LENS_SETS
 from hextan.store.package_cache import PackageCache
@@ -148,7 +147,7 @@ def test_the_package_has_what_is_not_taken_out(session, production):
     package = repositories.load_package(session, production.id)
     assert [lens.id for lens in package.lens_sets[0].lenses] == list(numbers(row).values())
     assert package.lens_sets[0].lenses[1].circle_rows == ((0.9, 31.8), (float("inf"), 30.2))
-    assert package.mounts_by_name["W54"].flange_mm == 38.2
+    assert package.rig.mounts_by_name["W54"].flange_mm == 38.2
     assert (package.adapters[0].classes, package.adapters[0].passes_iris) == (("full frame",), False)
     LENS_SETS.set_removed(session, production.id, row.id, row.version, True)
     assert repositories.load_package(session, production.id).lens_sets == ()
@@ -163,7 +162,7 @@ def test_a_rig_is_kept_from_a_known_version(session, production):
     empty = parse_rig({})
     version, _ = rigs.save_rig(session, production.id, version, empty)
     assert rigs.document_of(rigs.find_rig(session, production.id)) == empty
-    with pytest.raises(StaleWriteError, match="Mounts and adapters was changed elsewhere"):
+    with pytest.raises(StaleWriteError, match="Mounts and adapters were changed elsewhere"):
         rigs.save_rig(session, production.id, 1, RIG)
     rigs.save_rig(session, production.id, version, RIG)
     assert rigs.find_rig(session, production.id).adapters[0].id == first

@@ -4,12 +4,11 @@ import pytest
 from sqlalchemy import text
 from sqlalchemy.exc import IntegrityError
 
-from hextan.core.body_document import parse_body
-from hextan.core.comparison import parse_comparison
-from hextan.core.contract import CocFixed
-from hextan.core.errors import InvalidInputError, NotFoundError, StaleWriteError
-from hextan.core.package_settings import PackageSettings
-from hextan.core.rig_document import parse_rig, with_rigs
+from hextan.core.base import InvalidInputError, NotFoundError, StaleWriteError
+from hextan.core.compare import parse_comparison
+from hextan.core.documents import parse_body, parse_rig, with_rigs
+from hextan.core.equipment import PackageSettings
+from hextan.core.evaluation.contract import CocFixed
 from hextan.store import comparisons, models, repositories, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.package_cache import PackageCache

@@ -8,11 +8,9 @@ import pytest
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from hextan.core.body_document import parse_body
-from hextan.core.comparison import Comparison
-from hextan.core.document_parts import new_key
-from hextan.core.errors import StaleWriteError
-from hextan.core.lens_document import parse_lens_set
+from hextan.core.base import StaleWriteError, new_key
+from hextan.core.compare import Comparison
+from hextan.core.documents import parse_body, parse_lens_set
 from hextan.store import comparisons, lens_sets, models, repositories
 from hextan.store.bodies import BODIES
 from hextan.store.documents import MOST_REMOVED

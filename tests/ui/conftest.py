@@ -123,7 +123,7 @@ def bench(page, base_url, complaints):
     page.wait_for_selector(".sum")
     first = page.evaluate(
         """async () => {
-             const [{ id }] = await (await fetch('/api/productions')).json()
+             const { here: [{ id }] } = await (await fetch('/api/productions')).json()
              const bench = await (await fetch(`/api/productions/${id}/bench`)).json()
              const find = (list, name) => list.find((x) => x.name === name).id
              const kit = await (await fetch(`/api/productions/${id}/package`)).json()
@@ -156,9 +156,25 @@ def settled(page, read):
     return last
 
 
+def box(page, label):
+    """The field of a choice, whether it is a list of the browser or one to search in."""
+    return page.get_by_role("combobox", name=label, exact=True)
+
+
+def choose(page, label, name):
+    """Choose by its name, of a list of the browser or of one to search in; its mark of coverage does not matter."""
+    field = box(page, label)
+    named = re.compile(f"^{re.escape(name)}( .*)?$")
+    if field.evaluate("(field) => field.localName") == "select":
+        value = field.get_by_role("option", name=named).first.get_attribute("value")
+        field.select_option(value)
+        expect(field).to_have_value(value or "")
+        return
+    field.click()
+    field.fill(name)
+    page.get_by_role("listbox").get_by_role("option", name=named).first.click()
+    expect(field).to_have_value(re.compile(f"^{re.escape(name)}( .)?$"))
+
+
 def choose_lens(page, name):
-    """Choose a lens of the Bench by its name; its mark of coverage stands behind it."""
-    option = page.get_by_label("Lens", exact=True).locator(
-        "option", has_text=re.compile(f"^{re.escape(name)} [✓≈✗?–]$")
-    )
-    page.get_by_label("Lens", exact=True).select_option(option.get_attribute("value"))
+    choose(page, "Lens", name)

@@ -17,7 +17,7 @@ def compare(page, base_url, complaints):
     page.wait_for_selector(".sum")
     path = page.evaluate(
         """async () => {
-             const [{ id }] = await (await fetch('/api/productions')).json()
+             const { here: [{ id }] } = await (await fetch('/api/productions')).json()
              const kit = await (await fetch(`/api/productions/${id}/package`)).json()
              const at = `/api/productions/${id}/comparisons`
              const find = (list, name) => list.find((x) => x.name === name).id
@@ -48,12 +48,12 @@ def wait_kept(page):
 
 def test_three_cases_kept_apart(compare):
     expect(cells(compare, "field_w").nth(1)).to_have_class(re.compile("differs"))
-    compare.get_by_role("button", name="same lens, same place").click()
-    expect(cells(compare, "distance").nth(1)).to_contain_text("= 3.20 m")
-    expect(cells(compare, "optical").nth(1)).to_contain_text("= 50.0 mm")
+    compare.get_by_role("radiogroup", name="Case").get_by_text("same lens, same place", exact=True).click()
+    expect(cells(compare, "distance").nth(1)).to_contain_text("as A 3.20 m")
+    expect(cells(compare, "optical").nth(1)).to_contain_text("as A 50.0 mm")
     expect(cells(compare, "behind").nth(1)).to_contain_text("=")
     expect(cells(compare, "field_w").nth(1)).to_contain_text("≠")
-    compare.get_by_role("button", name="same framing, by moving").click()
+    compare.get_by_role("radiogroup", name="Case").get_by_text("same framing, by moving", exact=True).click()
     expect(cells(compare, "field_w").nth(1)).to_contain_text("=")
     expect(cells(compare, "distance").nth(1)).to_contain_text("≠")
     expect(cells(compare, "behind").nth(1)).to_contain_text("≠")
@@ -61,10 +61,10 @@ def test_three_cases_kept_apart(compare):
         "Matches: field, blur"
     )
     compare.keyboard.press("4")
-    expect(cells(compare, "distance").nth(1)).to_contain_text("= 3.20 m")
+    expect(cells(compare, "distance").nth(1)).to_contain_text("as A 3.20 m")
     expect(cells(compare, "optical").nth(1)).to_contain_text("≠")
     # What it is set to is kept, and comes back.
-    compare.get_by_role("button", name="as set", exact=True).click()
+    compare.get_by_role("radiogroup", name="Case").get_by_text("as set", exact=True).click()
     expect(compare.get_by_label("Lens of B").locator("option:checked")).to_have_text("Merrow 29")
 
 

@@ -47,7 +47,7 @@ def whole(at):
 
 
 def test_no_page_of_another_origin_writes_into_a_production(page, base_url, elsewhere):
-    number = ask(f"{base_url}/api/productions")[0]["id"]
+    number = ask(f"{base_url}/api/productions")["here"][0]["id"]
     at = f"{base_url}/api/productions/{number}"
     before = whole(at)
     seen = []
@@ -59,10 +59,10 @@ def test_no_page_of_another_origin_writes_into_a_production(page, base_url, else
     )
     page.goto(elsewhere)
     for path, text in (
-        ("files/json", BODY),
+        ("files/bodies.json", BODY),
         ("files/fdl", BODY),
-        ("lens-sets/file", SET),
-        ("rig/file", "{}"),
+        ("files/lens-sets.json", SET),
+        ("files/rig.json", "{}"),
         ("bodies", BODY),
     ):
         page.evaluate(
@@ -72,9 +72,9 @@ def test_no_page_of_another_origin_writes_into_a_production(page, base_url, else
         )
     # A form that is sent as plain text needs no script, and goes away from its page.
     page.set_content(
-        f'<form method="post" enctype="text/plain" action="{at}/files/json"><input name=\'{BODY[:-1]},"x\' value=\'":1}}\'></form>'
+        f'<form method="post" enctype="text/plain" action="{at}/files/bodies.json"><input name=\'{BODY[:-1]},"x\' value=\'":1}}\'></form>'
     )
-    with page.expect_response(f"{at}/files/json"):
+    with page.expect_response(f"{at}/files/bodies.json"):
         page.evaluate("document.forms[0].submit()")
     assert {status for path, status in seen} == {403}
     assert len(seen) >= 6

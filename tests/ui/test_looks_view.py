@@ -8,7 +8,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
-from tests.ui.conftest import settled
+from tests.ui.conftest import box, choose_lens, settled
 
 CAMERA_M = 1.5
 SCENE = f"{CAMERA_M}~standing~1.7~0.45~0~"
@@ -41,7 +41,7 @@ def answered(page):
     """Ask the server what the Bench shows now: the numbers that the drawing has to stand on."""
     return page.evaluate(
         """async () => {
-             const id = location.pathname.split('/')[2] ?? (await (await fetch('/api/productions')).json())[0].id
+             const id = location.pathname.split('/')[2] ?? (await (await fetch('/api/productions')).json()).here[0].id
              const { state } = await (await fetch(`/api/productions/${id}/bench`)).json()
              const answer = await fetch(`/api/productions/${id}/bench/view`, { method: 'POST',
                headers: { 'content-type': 'application/json' }, body: JSON.stringify({ state }) })
@@ -104,8 +104,7 @@ def test_frames_and_discs_stand_where_the_numbers_say(look):
 
 def test_a_scope_lens_draws_ovals(look):
     page = look()
-    scope = page.get_by_label("Lens", exact=True).locator("option", has_text="Longshore 2x 50")
-    page.get_by_label("Lens", exact=True).select_option(scope.get_attribute("value"))
+    choose_lens(page, "Longshore 2x 50")
     page.wait_for_load_state("networkidle")
     kept(page)
     view = answered(page)["viewfinder"]
@@ -225,7 +224,8 @@ def test_depth_is_asked_backwards_and_set(look):
     soft = page.get_by_label("Softness, per cent of the width")
     soft.fill("0")
     soft.press("Enter")
-    expect(page.get_by_role("region", name="A background this soft").get_by_role("alert")).to_be_visible()
+    expect(page.get_by_role("alert")).to_be_visible()
+    expect(soft).to_have_attribute("aria-invalid", "true")
     soft.fill("0,4")
     soft.press("Enter")
     expect(page.get_by_role("region", name="A background this soft")).to_contain_text("% of the width soft")
@@ -264,7 +264,7 @@ def test_the_ledger_is_balanced_by_what_may_move(look):
 
 def test_a_safe_shutter_is_found_and_set(look):
     page = look("flicker")
-    page.get_by_role("button", name="60 Hz").click()
+    page.get_by_text("60 Hz", exact=True).click()
     page.get_by_label("Kind of lamp").select_option("magnetic")
     row = page.locator("tr[data-lamp=magnetic]")
     expect(row).to_contain_text("✗ shows")

@@ -1,57 +1,53 @@
 <script lang="ts">
-  import { openBench, type Bench } from './lib/bench.svelte'
+  import type { Component } from 'svelte'
   import { router } from './lib/router.svelte'
-  import BenchView from './views/BenchView.svelte'
+  import { VIEWS, type ViewProps } from './lib/views'
+  import OpenBench from './views/OpenBench.svelte'
 
+  /** All views but the first one that is seen come when they are asked for. */
+  const later = import.meta.glob<{ default: Component<ViewProps> }>([
+    './views/*View.svelte',
+    '!./views/BenchView.svelte',
+  ])
   const place = $derived(router.place)
   // Not the place itself: a step within a view must not open the view anew.
   const view = $derived(place.view)
   const productionId = $derived(place.productionId ?? 0)
-  // Entering the Bench opens it anew: the package may have been changed meanwhile.
-  const opening = $derived(view === 'bench' ? openBench(productionId) : null)
-  const compareView = $derived(view === 'compare' ? import('./views/CompareView.svelte') : null)
-  const packageView = $derived(view === 'package' ? import('./views/PackageView.svelte') : null)
-  let shown: Bench | undefined
-
-  // A Bench that is left has to keep what still waits.
-  $effect(() => {
-    const pending = opening
-    void pending?.then(({ bench }) => (shown = bench))
-    return () => shown?.close()
-  })
+  const file = $derived(VIEWS.find((row) => row.name === view)?.file)
+  const coming = $derived(later[`./views/${file}.svelte`]?.())
 </script>
 
 <svelte:document onclick={(event) => router.follow(event)} />
 
-{#if opening}
-  {#await opening}
-    <p class="waiting soft">Opening the production…</p>
-  {:then { bench, name, problem }}
-    {#if bench}
-      <BenchView {bench} productionName={name ?? ''} />
-    {:else}
-      <p class="waiting fault" role="alert">
-        {problem?.message} <button class="knob" onclick={() => location.reload()}>Try again</button>
-        {#if productionId}<a class="knob" href="/p/{productionId}/package">Go to the package</a>{/if}
-      </p>
-    {/if}
-  {/await}
-{:else if compareView}
-  {#await compareView then { default: CompareView }}
+{#if place.unknown}
+  <main class="unknown">
+    <h1>There is no page at {router.path}</h1>
+    <p>The address may be cut or mistyped. <a class="link" href="/">To the Bench</a></p>
+  </main>
+{:else if coming}
+  {#await coming then { default: View }}
     {#key productionId}
-      <CompareView {productionId} rest={place.rest} />
+      <View {productionId} rest={place.rest} />
     {/key}
+  {:catch}
+    <main class="unknown" role="alert">
+      <p>This view could not be loaded: the server does not answer, or it is another version by now.</p>
+      <button class="knob" onclick={() => location.reload()}>Load the page again</button>
+    </main>
   {/await}
-{:else if packageView}
-  {#await packageView then { default: PackageView }}
-    {#key productionId}
-      <PackageView {productionId} rest={place.rest} />
-    {/key}
-  {/await}
+{:else}
+  <OpenBench {productionId} rest={place.rest} />
 {/if}
 
 <style>
-  .waiting {
+  .unknown {
+    display: grid;
+    justify-items: start;
+    gap: 0.6rem;
     padding: 2rem;
+  }
+  h1 {
+    font-size: 19px;
+    font-weight: 500;
   }
 </style>

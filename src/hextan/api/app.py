@@ -5,7 +5,6 @@ from __future__ import annotations
 import gc
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
 
 from fastapi import FastAPI, HTTPException, Request, Response
 from fastapi.staticfiles import StaticFiles
@@ -26,10 +25,10 @@ from hextan.api import (
     package_routes,
     routes,
 )
+from hextan.api.document import described
 from hextan.api.edges import Edges
 from hextan.api.gate import Gate
 from hextan.api.settings import Settings
-from hextan.core.contract import EvaluationRequest
 from hextan.demo.load import load_demo
 from hextan.store import migrate
 from hextan.store.package_cache import PackageCache
@@ -70,8 +69,8 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         openapi_url="/api/openapi.json",
         docs_url=None,
         redoc_url=None,
-        # One shape for asking and answering: fields with defaults are always answered.
-        separate_input_output_schemas=False,
+        # Names of operations are stable: they are said at each route.
+        generate_unique_id_function=lambda route: route.name,
     )
     app.state.packages = PackageCache()
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BYTES)
@@ -83,18 +82,10 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
     for router in (package_routes.catalogue_router, *(room.router for room in rooms)):
         app.include_router(router, prefix="/api")
     app.add_api_route("/api/{path:path}", _nowhere(app), methods=EVERY_METHOD, include_in_schema=False)
-    document = _with_evaluation_request(app.openapi())
+    document = described(app.openapi())
     # As committed is as served: the library would make it anew, without what is added here.
     app.openapi = lambda: document  # type: ignore[method-assign]
     return app
-
-
-def _with_evaluation_request(document: dict[str, Any]) -> dict[str, Any]:
-    """Add the schema of the public evaluation request, whose endpoint reads its body itself."""
-    schema = EvaluationRequest.model_json_schema(ref_template="#/components/schemas/{model}")
-    parts = schema.pop("$defs", {})
-    document["components"]["schemas"] |= {**parts, "EvaluationRequest": schema}
-    return document
 
 
 def _nowhere(app: FastAPI) -> Callable[[Request], Response]:

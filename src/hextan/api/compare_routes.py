@@ -7,24 +7,21 @@ from typing import Annotated
 from fastapi import APIRouter, Path, Request, Response
 
 from hextan.api.compare_schemas import (
-    CameraMatch,
     CompareAsk,
-    CompareView,
     ComparisonKept,
     ComparisonList,
     ComparisonNew,
     ComparisonWrite,
     MatchCameraAsk,
 )
-from hextan.api.errors import BAD, STALE
-from hextan.api.gate import StatedRoute
+from hextan.api.errors import stale
 from hextan.api.package_schemas import Removal
-from hextan.api.plumbing import Db, Id, ProductionId, json_answer
-from hextan.core.camera_match import match_camera
-from hextan.core.compare_view import compare_view
+from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
+from hextan.api.route import Route
+from hextan.core.compare import compare_view, match_camera
 from hextan.store import comparisons, models
 
-router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
+router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 ComparisonId = Annotated[Id, Path()]
 
 
@@ -34,7 +31,7 @@ def _kept(row: models.Comparison) -> ComparisonKept:
     )
 
 
-@router.get("/comparisons")
+@router.get("/comparisons", name="comparisons_list", tags=["Compare"])
 def list_comparisons(production_id: ProductionId, db: Db) -> ComparisonList:
     """List the comparisons of a production, and those that were taken out."""
     return ComparisonList(
@@ -43,19 +40,27 @@ def list_comparisons(production_id: ProductionId, db: Db) -> ComparisonList:
     )
 
 
-@router.post("/comparisons", status_code=201)
-def add_comparison(production_id: ProductionId, asked: ComparisonNew, db: Db) -> ComparisonKept:
+@router.post("/comparisons", name="comparison_add", tags=["Compare"], status_code=201)
+def add_comparison(
+    production_id: ProductionId, asked: ComparisonNew, db: Db, response: Response
+) -> ComparisonKept:
     """Keep a new comparison."""
-    return _kept(comparisons.add(db, production_id, asked.document))
+    row = comparisons.add(db, production_id, asked.document)
+    return made(response, f"{production_id}/comparisons/{row.id}", _kept(row))
 
 
-@router.get("/comparisons/{comparison_id}")
+@router.get("/comparisons/{comparison_id}", name="comparison_read", tags=["Compare"])
 def read_comparison(production_id: ProductionId, comparison_id: ComparisonId, db: Db) -> ComparisonKept:
     """Give a comparison."""
     return _kept(comparisons.find(db, production_id, comparison_id))
 
 
-@router.put("/comparisons/{comparison_id}", responses=STALE)
+@router.put(
+    "/comparisons/{comparison_id}",
+    name="comparison_write",
+    tags=["Compare"],
+    responses=stale(ComparisonWrite),
+)
 def write_comparison(
     production_id: ProductionId, comparison_id: ComparisonId, asked: ComparisonWrite, db: Db
 ) -> ComparisonKept:
@@ -63,7 +68,12 @@ def write_comparison(
     return _kept(comparisons.save(db, production_id, comparison_id, asked.version, asked.document))
 
 
-@router.post("/comparisons/{comparison_id}/removal", responses=STALE)
+@router.post(
+    "/comparisons/{comparison_id}/removal",
+    name="comparison_remove",
+    tags=["Compare"],
+    responses=stale(ComparisonWrite),
+)
 def remove_comparison(
     production_id: ProductionId, comparison_id: ComparisonId, asked: Removal, db: Db
 ) -> ComparisonKept:
@@ -71,13 +81,13 @@ def remove_comparison(
     return _kept(comparisons.set_removed(db, production_id, comparison_id, asked.version, asked.removed))
 
 
-@router.post("/compare/view", responses={200: {"model": CompareView}})
+@router.post("/compare/view", name="compare_view", tags=["Compare"], responses=answers(compare_view))
 def view_comparison(production_id: ProductionId, asked: CompareAsk, db: Db, request: Request) -> Response:
     """Compute a comparison, without keeping it."""
     return json_answer(compare_view(request.app.state.packages.package(db, production_id), asked.document))
 
 
-@router.post("/compare/match", responses={200: {"model": CameraMatch}})
+@router.post("/compare/match", name="compare_match", tags=["Compare"], responses=answers(match_camera))
 def match(production_id: ProductionId, asked: MatchCameraAsk, db: Db, request: Request) -> Response:
     """Match a column to the first with the lenses, stops, EI and ND that there are."""
     package = request.app.state.packages.package(db, production_id)

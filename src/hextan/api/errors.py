@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, Generic, Literal, TypeAlias, TypeVar
 
 import orjson
 from fastapi import FastAPI, Request, Response
@@ -13,9 +13,8 @@ from sqlalchemy.exc import DataError, IntegrityError, OperationalError
 from sqlalchemy.orm.exc import StaleDataError
 from starlette.exceptions import HTTPException
 
-from hextan.api.evaluation_schema import ErrorAnswer
-from hextan.core import errors
-from hextan.core.contract import faults_of
+from hextan.api.shape import Shape
+from hextan.core.base import ErrorAnswer, FaultBody, errors, faults_of
 
 log = logging.getLogger("hextan")
 
@@ -28,10 +27,36 @@ STATUS: dict[type[errors.HextanError], int] = {
 }
 
 #: How endpoints answer what they refuse, for the OpenAPI document.
-BAD: dict[int | str, dict[str, Any]] = {
-    status: {"model": ErrorAnswer} for status in (400, 403, 404, 408, 413, 415, 422, 503)
-}
-STALE: dict[int | str, dict[str, Any]] = {409: {"model": ErrorAnswer}}
+Responses: TypeAlias = dict[int | str, dict[str, Any]]
+
+
+def refusals(*statuses: int) -> Responses:
+    """Declare by which statuses an operation refuses."""
+    return {status: {"model": ErrorAnswer} for status in statuses}
+
+
+W = TypeVar("W", bound=Shape)
+
+
+class StaleError(Shape, Generic[W]):
+    """Somebody else changed the same thing in between. Both are null where two wrote at the same moment (`conflict`)."""
+
+    code: Literal["stale_write", "conflict"]
+    message: str
+    faults: list[FaultBody]
+    given: W | None
+    stored: W | None
+
+
+class Stale(Shape, Generic[W]):
+    """The body of a write that came too late."""
+
+    error: StaleError[W]
+
+
+def stale(write: type[Shape]) -> Responses:
+    """Declare how a write is refused that is based on an old version: what was given and what is stored are told."""
+    return {409: {"model": Stale.__class_getitem__(write)}}
 
 
 def error_answer(status: int, body: Mapping[str, object]) -> Response:
@@ -88,7 +113,7 @@ def install(app: FastAPI) -> None:
         message = (
             "Somebody else changed the same thing at the same moment. Nothing was changed; load it again."
         )
-        return error_answer(409, _plain_body("conflict", message))
+        return error_answer(409, {**_plain_body("conflict", message), "given": None, "stored": None})
 
     @app.exception_handler(OperationalError)
     def _database_gone(request: Request, error: OperationalError) -> Response:

@@ -1,36 +1,55 @@
-"""Bodies, lens sets, mounts and adapters out as files and in from files."""
+"""Files out and in: one scheme for every kind (`hextan.formats.kinds`)."""
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Annotated, Any
 from urllib.parse import quote
 
 from fastapi import APIRouter, Body, Path, Query, Response
+from sqlalchemy.orm import Session
 
-from hextan.api.errors import BAD
-from hextan.api.evaluation_schema import Shape
-from hextan.api.gate import StatedRoute
 from hextan.api.lens_routes import kept_set
 from hextan.api.lens_schemas import LensSetKept
 from hextan.api.package_routes import kept
 from hextan.api.package_schemas import BodyKept
 from hextan.api.plumbing import Db, Id, ProductionId
-from hextan.core.body_document import BodyDocument
-from hextan.core.lens_document import LensSetDocument
-from hextan.core.rig_document import RigDocument, with_rigs
-from hextan.formats import fdl, formats_csv, lenses_csv
-from hextan.formats.documents_json import BODY_FILE, LENS_FILE, RIG_FILE
-from hextan.store import bodies, repositories, rigs
+from hextan.api.route import Route
+from hextan.api.shape import Listed, Shape
+from hextan.core.base import Fault, InvalidInputError
+from hextan.core.documents import BodyDocument, LensSetDocument, RigDocument
+from hextan.formats.kinds import KINDS, FileKind, Found, Framing, Of, kind_of
+from hextan.store import bodies, models, repositories, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.lens_sets import LENS_SETS
 
-router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
-MEDIA = {"json": "application/json", "csv": "text/csv; charset=utf-8", "fdl": "application/json"}
-SUFFIX = {"json": "json", "csv": "csv", "fdl": "fdl"}
+router = APIRouter(route_class=Route, tags=["Files"])
+KindName = Annotated[str, Path(max_length=60)]
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
 DOWNLOAD: dict[int | str, dict[str, Any]] = {
     200: {"content": {"application/octet-stream": {}}, "description": "The file."}
 }
+
+
+class FileKindRead(Shape):
+    """A kind of file, and what can be done with it."""
+
+    kind: str
+    of: Of
+    title: str
+    told: str
+    suffix: str
+    media_type: str
+    #: Read as whole documents, which are added; or as rows of one that is here, which is not kept yet.
+    adds: bool
+    merges: bool
+    template: bool
+    frames: bool
+
+
+class FileKindList(Listed[FileKindRead]):
+    """The kinds of files that go out and come in."""
 
 
 class DeliveryRead(Shape):
@@ -42,142 +61,144 @@ class DeliveryRead(Shape):
 
 
 class FileRead(Shape):
-    """What came of a file."""
+    """What came of a file: documents that were added, or one with the file's rows in it that is not kept yet."""
 
-    bodies: list[BodyKept]
-    deliveries: list[DeliveryRead]
-    notes: list[str]
-
-
-class FormatsRead(Shape):
-    """A body with the formats of a file in it; not kept yet."""
-
-    document: BodyDocument
+    bodies: list[BodyKept] = []
+    lens_sets: list[LensSetKept] = []
+    body: BodyDocument | None = None
+    lens_set: LensSetDocument | None = None
+    rig: RigDocument | None = None
+    deliveries: list[DeliveryRead] = []
+    notes: list[str] = []
 
 
-def _download(data: bytes, kind: str, name: str) -> Response:
-    header = f"attachment; filename*=UTF-8''{quote(f'{name}.{SUFFIX[kind]}', safe='')}"
-    return Response(data, media_type=MEDIA[kind], headers={"Content-Disposition": header})
+@dataclass(frozen=True)
+class Home:
+    """Where documents of a kind are: one of them with its name, how one is added, and how both are told."""
+
+    find: Callable[[Session, models.Production, int | None], tuple[Any, str]]
+    add: Callable[[Session, models.Production, Found[Any]], FileRead] | None
+    read: Callable[[Any], FileRead]
 
 
-@router.get("/bodies/{body_id}/file/{kind}", response_class=Response, responses=DOWNLOAD)
-def body_file(
+def _needed(document_id: int | None) -> int:
+    if document_id is None:
+        raise InvalidInputError.of(Fault("document_id", None, "is needed: of which one"))
+    return document_id
+
+
+def _body(db: Session, production: models.Production, document_id: int | None) -> tuple[Any, str]:
+    document = bodies.document_of(BODIES.find(db, production.id, _needed(document_id)))
+    return document, document.name
+
+
+def _lens_set(db: Session, production: models.Production, document_id: int | None) -> tuple[Any, str]:
+    document = LENS_SETS.document_of(LENS_SETS.find(db, production.id, _needed(document_id)))
+    return document, document.name
+
+
+def _rig(db: Session, production: models.Production, document_id: int | None) -> tuple[Any, str]:
+    return rigs.document_of(rigs.find_rig(db, production.id)), f"{production.name}, mounts and adapters"
+
+
+def _add_bodies(db: Session, production: models.Production, found: Found[Any]) -> FileRead:
+    rows = [BODIES.add(db, production, document) for document in found.documents]
+    db.commit()
+    deliveries = [
+        DeliveryRead(label=d.label, aspect=list(d.aspect), protect=d.protect) for d in found.deliveries
+    ]
+    return FileRead(bodies=[kept(row) for row in rows], deliveries=deliveries, notes=found.notes)
+
+
+def _add_lens_sets(db: Session, production: models.Production, found: Found[Any]) -> FileRead:
+    rows = [LENS_SETS.add(db, production, document) for document in found.documents]
+    db.commit()
+    return FileRead(lens_sets=[kept_set(row) for row in rows], notes=found.notes)
+
+
+HOMES: dict[Of, Home] = {
+    "body": Home(_body, _add_bodies, lambda document: FileRead(body=document)),
+    "lens_set": Home(_lens_set, _add_lens_sets, lambda document: FileRead(lens_set=document)),
+    "rig": Home(_rig, None, lambda document: FileRead(rig=document)),
+}
+
+
+@router.get("/files", name="file_kinds")
+def file_kinds() -> FileKindList:
+    """List the kinds of files that go out and come in."""
+    return FileKindList(
+        here=[
+            FileKindRead(
+                kind=k.name,
+                of=k.of,
+                title=k.title,
+                told=k.told,
+                suffix=k.suffix,
+                media_type=k.media_type,
+                adds=k.read is not None,
+                merges=k.merge is not None,
+                template=k.template is not None,
+                frames=k.frames,
+            )
+            for k in KINDS
+        ]
+    )
+
+
+@router.get(
+    "/productions/{production_id}/files/{kind}",
+    name="file_write",
+    response_class=Response,
+    responses=DOWNLOAD,
+)
+def write_file(
     production_id: ProductionId,
-    body_id: Annotated[Id, Path()],
-    kind: Literal["json", "csv", "fdl"],
+    kind: KindName,
     db: Db,
+    document_id: Annotated[Id | None, Query()] = None,
+    template: bool = False,
     aspect: Annotated[list[Annotated[float, Query(ge=0.1, le=10)]] | None, Query(max_length=20)] = None,
     protect: Annotated[float, Query(ge=0, le=0.9)] = 0.0,
     squeeze: Annotated[float, Query(ge=0.5, le=4)] = 1.0,
 ) -> Response:
-    """Give a body as a file: whole (json), its recording formats (csv), or as an ASC FDL with deliveries."""
-    row = BODIES.find(db, production_id, body_id)
-    document = bodies.document_of(row)
-    if kind == "json":
-        data = BODY_FILE.write([document])
-    elif kind == "csv":
-        data = formats_csv.write_formats(document)
-    else:
-        ratios = [fdl.aspect_ratio(a) for a in aspect or [16 / 9]]
-        deliveries = [fdl.Delivery(f"{w}:{h}", (w, h), protect) for w, h in ratios]
-        data, _ = fdl.write_fdl(document, deliveries, squeeze)
-    return _download(data, kind, document.name)
-
-
-@router.get("/formats-template.csv", response_class=Response, responses=DOWNLOAD)
-def formats_template(production_id: ProductionId) -> Response:
-    """Give an empty table of recording formats, to be filled in."""
-    return _download(formats_csv.write_template(), "csv", "recording-formats")
-
-
-@router.post("/files/{kind}", status_code=201)
-def read_file(production_id: ProductionId, kind: Literal["json", "fdl"], data: FileBytes, db: Db) -> FileRead:
-    """Add the bodies of a file; all of them or none."""
+    """Give a document as a file, or an empty file to fill in; a kind that frames takes aspects, protect and squeeze."""
+    chosen = kind_of(kind)
     production = repositories.find_production(db, production_id)
-    read = fdl.FdlRead(BODY_FILE.read(data), [], []) if kind == "json" else fdl.read_fdl(data)
-    rows = [BODIES.add(db, production, document) for document in read.bodies]
-    db.commit()
-    return FileRead(
-        bodies=[kept(row) for row in rows],
-        deliveries=[
-            DeliveryRead(label=d.label, aspect=list(d.aspect), protect=d.protect) for d in read.deliveries
-        ],
-        notes=read.notes,
-    )
+    if template:
+        if chosen.template is None:
+            raise InvalidInputError.of(Fault("template", True, f"there is none for {kind}"))
+        return _download(chosen.template(), chosen, chosen.name.removesuffix(f".{chosen.suffix}"))
+    document, name = HOMES[chosen.of].find(db, production, document_id)
+    framing = Framing(tuple(aspect) if aspect else Framing.aspects, protect, squeeze)
+    return _download(chosen.write(document, framing), chosen, name)
 
 
-@router.post("/bodies/{body_id}/csv")
-def read_formats(
-    production_id: ProductionId, body_id: Annotated[Id, Path()], data: FileBytes, db: Db
-) -> FormatsRead:
-    """Read recording formats into a body, without keeping it: the page shows them, and they can be undone."""
-    document = bodies.document_of(BODIES.find(db, production_id, body_id))
-    return FormatsRead(document=formats_csv.read_formats(data, document))
-
-
-class LensSetsRead(Shape):
-    """What came of a file."""
-
-    lens_sets: list[LensSetKept]
-
-
-class LensesRead(Shape):
-    """A lens set with the lenses of a file in it; not kept yet."""
-
-    document: LensSetDocument
-
-
-@router.get("/lens-sets/{set_id}/file/{kind}", response_class=Response, responses=DOWNLOAD)
-def lens_set_file(
-    production_id: ProductionId, set_id: Annotated[Id, Path()], kind: Literal["json", "csv"], db: Db
-) -> Response:
-    """Give a lens set as a file: whole (json), or its lenses as a table (csv)."""
-    document = LENS_SETS.document_of(LENS_SETS.find(db, production_id, set_id))
-    data = LENS_FILE.write([document]) if kind == "json" else lenses_csv.write_lenses(document)
-    return _download(data, kind, document.name)
-
-
-@router.get("/lenses-template.csv", response_class=Response, responses=DOWNLOAD)
-def lenses_template(production_id: ProductionId) -> Response:
-    """Give a table of lenses to be filled in."""
-    return _download(lenses_csv.write_template(), "csv", "lenses")
-
-
-@router.post("/lens-sets/file", status_code=201)
-def read_lens_sets(production_id: ProductionId, data: FileBytes, db: Db) -> LensSetsRead:
-    """Add the lens sets of a JSON file; all of them or none."""
+@router.post(
+    "/productions/{production_id}/files/{kind}",
+    name="file_read",
+    responses={201: {"model": FileRead, "description": "Its documents were added."}},
+)
+def read_file(
+    production_id: ProductionId,
+    kind: KindName,
+    data: FileBytes,
+    db: Db,
+    response: Response,
+    document_id: Annotated[Id | None, Query()] = None,
+) -> FileRead:
+    """Add the documents of a file, all of them or none; or read its rows into a document, without keeping it."""
+    chosen = kind_of(kind)
     production = repositories.find_production(db, production_id)
-    rows = [LENS_SETS.add(db, production, document) for document in LENS_FILE.read(data)]
-    db.commit()
-    return LensSetsRead(lens_sets=[kept_set(row) for row in rows])
+    home = HOMES[chosen.of]
+    if chosen.read is not None and home.add is not None:
+        response.status_code = 201
+        return home.add(db, production, chosen.read(data))
+    if chosen.merge is None:
+        raise InvalidInputError.of(Fault("kind", kind, "can be written, not read"))
+    document, _ = home.find(db, production, document_id)
+    return home.read(chosen.merge(data, document))
 
 
-@router.post("/lens-sets/{set_id}/csv")
-def read_lenses(
-    production_id: ProductionId, set_id: Annotated[Id, Path()], data: FileBytes, db: Db
-) -> LensesRead:
-    """Read lenses into a set, without keeping it: the page shows them, and they can be undone."""
-    document = LENS_SETS.document_of(LENS_SETS.find(db, production_id, set_id))
-    return LensesRead(document=lenses_csv.read_lenses(data, document))
-
-
-class RigRead(Shape):
-    """Mounts and adapters with those of a file in them; not kept yet."""
-
-    document: RigDocument
-
-
-@router.get("/rig/file", response_class=Response, responses=DOWNLOAD)
-def rig_file(production_id: ProductionId, db: Db) -> Response:
-    """Give mounts and adapters as a JSON file."""
-    production = repositories.find_production(db, production_id)
-    document = rigs.document_of(rigs.find_rig(db, production_id))
-    return _download(RIG_FILE.write([document]), "json", f"{production.name}, mounts and adapters")
-
-
-@router.post("/rig/file")
-def read_rig_file(production_id: ProductionId, data: FileBytes, db: Db) -> RigRead:
-    """Read mounts and adapters from a JSON file, without keeping them: those of the same name are changed."""
-    repositories.find_production(db, production_id)
-    here = rigs.document_of(rigs.find_rig(db, production_id))
-    return RigRead(document=with_rigs(here, RIG_FILE.read(data)))
+def _download(data: bytes, kind: FileKind[Any], name: str) -> Response:
+    header = f"attachment; filename*=UTF-8''{quote(f'{name}.{kind.suffix}', safe='')}"
+    return Response(data, media_type=kind.media_type, headers={"Content-Disposition": header})

@@ -1,21 +1,18 @@
 """Who may write: pages of this server, and programs. A page of another origin may not, whatever it sends.
 
 A browser lets any page send a form or plain text to this address. It says, though, from where the request comes
-(`Origin`, `Sec-Fetch-Site`); and what a page may send without asking first is never JSON or bytes.
+(`Origin`, `Sec-Fetch-Site`).
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Coroutine, MutableMapping
+from collections.abc import MutableMapping
 from typing import Any
 from urllib.parse import urlsplit
 
-from fastapi import Request, Response
-from fastapi.routing import APIRoute
 from starlette.datastructures import Headers
 
 from hextan.api.errors import error_answer
-from hextan.formats.text import refuse_what_is_no_text
 
 #: Methods that change nothing.
 READING = frozenset({"GET", "HEAD", "OPTIONS"})
@@ -59,34 +56,3 @@ class Gate:
             await error_answer(403, body)(scope, receive, send)
             return
         await self.app(scope, receive, send)
-
-
-class StatedRoute(APIRoute):
-    """A route that takes a body of the stated type only, and only text that can be kept."""
-
-    def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
-        """Check the head, and what no database takes, before the endpoint's own reading."""
-        handle = super().get_route_handler()
-        stated = _stated_type(self)
-        if stated is None:
-            return handle
-
-        async def checked(request: Request) -> Response:
-            given = request.headers.get("content-type", "").split(";", 1)[0].strip().lower()
-            if given != stated:
-                message = (
-                    f"This address takes {stated}; the request says {given[:60] or 'nothing of its type'}."
-                )
-                return error_answer(415, {"code": "unsupported_media_type", "message": message, "faults": []})
-            if stated == "application/json":
-                refuse_what_is_no_text(await request.body())
-            return await handle(request)
-
-        return checked
-
-
-def _stated_type(route: APIRoute) -> str | None:
-    field = route.body_field
-    if field is None:
-        return None
-    return str(getattr(field.field_info, "media_type", None) or "application/json")

@@ -2,36 +2,39 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Request, Response
 from sqlalchemy.orm import Session
 
-from hextan.api.errors import BAD, STALE
-from hextan.api.gate import StatedRoute
+from hextan.api.errors import stale
 from hextan.api.lens_schemas import (
     LensSetKept,
     LensSetList,
     LensSetNew,
-    LensSetSheet,
     LensSetSummary,
     LensSetWrite,
     RigKept,
-    RigSheet,
     RigWrite,
 )
-from hextan.api.package_schemas import CatalogueChange, ChangesSettled, Removal
-from hextan.api.plumbing import Db, Id, ProductionId, json_answer
-from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.lens_document import LensSetDocument, check_lens_set
-from hextan.core.lens_sheet import lens_set_sheet
-from hextan.core.mounting import combinations
-from hextan.core.rig_document import RigDocument, adapter_of, check_rig, filter_markings, mount_of, rig_notes
+from hextan.api.package_schemas import CatalogueChange, CatalogueChanges, ChangesSettled, Removal
+from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
+from hextan.api.route import Route
+from hextan.core.base import Fault, InvalidInputError
+from hextan.core.documents import (
+    LensSetDocument,
+    RigDocument,
+    check_lens_set,
+    check_rig,
+    lens_set_sheet,
+)
+from hextan.core.documents import (
+    rig_sheet as judge_rig,
+)
 from hextan.store import models, repositories, rigs
 from hextan.store.lens_sets import LENS_SETS
 
-router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
+router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 SetId = Annotated[Id, Path()]
 
 
@@ -53,14 +56,12 @@ def _summary(db: Session, row: models.LensSet) -> LensSetSummary:
     )
 
 
-@router.get("/lens-sets")
+@router.get("/lens-sets", name="lens_sets_list", tags=["Lenses"])
 def list_lens_sets(production_id: ProductionId, db: Db) -> LensSetList:
     """List the lens sets of a production."""
     repositories.find_production(db, production_id)
     here, out = (LENS_SETS.every(db, production_id, removed) for removed in (False, True))
-    return LensSetList(
-        lens_sets=[_summary(db, row) for row in here], removed=[_summary(db, row) for row in out]
-    )
+    return LensSetList(here=[_summary(db, row) for row in here], removed=[_summary(db, row) for row in out])
 
 
 def kept_set(row: models.LensSet) -> LensSetKept:
@@ -68,66 +69,74 @@ def kept_set(row: models.LensSet) -> LensSetKept:
     return LensSetKept(id=row.id, version=row.version, document=LENS_SETS.document_of(row))
 
 
-@router.post("/lens-sets", status_code=201)
-def add_lens_set(production_id: ProductionId, asked: LensSetNew, db: Db) -> LensSetKept:
+@router.post("/lens-sets", name="lens_set_add", tags=["Lenses"], status_code=201)
+def add_lens_set(production_id: ProductionId, asked: LensSetNew, db: Db, response: Response) -> LensSetKept:
     """Add a lens set: from a document, as a copy from the catalogue, or as a copy of one that is here."""
     production = repositories.find_production(db, production_id)
     if asked.catalogue_lens_set_id is not None:
         source = LENS_SETS.find(db, repositories.catalogue_of(db).id, asked.catalogue_lens_set_id)
-        return kept_set(LENS_SETS.copy_from_catalogue(db, production, source))
+        return _added(response, LENS_SETS.copy_from_catalogue(db, production, source))
     if asked.lens_set_id is not None:
         source = LENS_SETS.find(db, production_id, asked.lens_set_id)
-        return kept_set(LENS_SETS.duplicate(db, production, source))
+        return _added(response, LENS_SETS.duplicate(db, production, source))
     if asked.document is None:
         rule = "give a document, or a catalogue_lens_set_id, or a lens_set_id to copy"
         raise InvalidInputError.of(Fault("document", None, rule))
     check_lens_set(asked.document, "document")
     row = LENS_SETS.add(db, production, asked.document)
     db.commit()
-    return kept_set(row)
+    return _added(response, row)
 
 
-@router.post("/lens-sets/sheet", responses={200: {"model": LensSetSheet}})
+def _added(response: Response, row: models.LensSet) -> LensSetKept:
+    return made(response, f"{row.production_id}/lens-sets/{row.id}", kept_set(row))
+
+
+@router.post("/lens-sets/sheet", name="lens_set_sheet", tags=["Lenses"], responses=answers(lens_set_sheet))
 def lens_sheet(production_id: ProductionId, document: LensSetDocument, db: Db, request: Request) -> Response:
     """Check a lens set as it is typed, and work out what follows from it; keeps nothing."""
     package = request.app.state.packages.package(db, production_id)
-    return json_answer(lens_set_sheet(document, package.mounts_by_name))
+    return json_answer(lens_set_sheet(document, package.rig.mounts_by_name))
 
 
-@router.get("/lens-sets/{set_id}")
+@router.get("/lens-sets/{set_id}", name="lens_set_read", tags=["Lenses"])
 def read_lens_set(production_id: ProductionId, set_id: SetId, db: Db) -> LensSetKept:
     """Give a lens set's document."""
     return kept_set(LENS_SETS.find(db, production_id, set_id))
 
 
-@router.put("/lens-sets/{set_id}", responses=STALE)
+@router.put("/lens-sets/{set_id}", name="lens_set_write", tags=["Lenses"], responses=stale(LensSetWrite))
 def write_lens_set(production_id: ProductionId, set_id: SetId, asked: LensSetWrite, db: Db) -> LensSetKept:
     """Keep a lens set; 409 with both when somebody else kept one in between."""
     check_lens_set(asked.document, "document")
     return kept_set(LENS_SETS.save(db, production_id, set_id, asked.version, asked.document))
 
 
-@router.post("/lens-sets/{set_id}/removal", responses=STALE)
+@router.post(
+    "/lens-sets/{set_id}/removal", name="lens_set_remove", tags=["Lenses"], responses=stale(LensSetWrite)
+)
 def remove_lens_set(production_id: ProductionId, set_id: SetId, asked: Removal, db: Db) -> LensSetKept:
     """Take a lens set out of the production, or bring it back; nothing is lost."""
     return kept_set(LENS_SETS.set_removed(db, production_id, set_id, asked.version, asked.removed))
 
 
-@router.get("/lens-sets/{set_id}/catalogue")
-def lens_set_changes(production_id: ProductionId, set_id: SetId, db: Db) -> list[CatalogueChange]:
+@router.get("/lens-sets/{set_id}/catalogue", name="lens_set_changes", tags=["Lenses"])
+def lens_set_changes(production_id: ProductionId, set_id: SetId, db: Db) -> CatalogueChanges:
     """List what the catalogue says differently since the set was taken from it."""
     found = LENS_SETS.catalogue_changes(db, LENS_SETS.find(db, production_id, set_id))
-    return [CatalogueChange(**vars(change), touched=change.touched) for change in found]
+    return CatalogueChanges(here=[CatalogueChange(**vars(c), touched=c.touched) for c in found])
 
 
-@router.post("/lens-sets/{set_id}/catalogue", responses=STALE)
+@router.post(
+    "/lens-sets/{set_id}/catalogue", name="lens_set_settle", tags=["Lenses"], responses=stale(LensSetWrite)
+)
 def settle_lens_set(production_id: ProductionId, set_id: SetId, asked: ChangesSettled, db: Db) -> LensSetKept:
     """Take some of the catalogue's changes, leave others for good."""
     row = LENS_SETS.find(db, production_id, set_id)
     return kept_set(LENS_SETS.settle_changes(db, row, asked.version, asked.take, asked.leave))
 
 
-@router.get("/rig")
+@router.get("/rig", name="rig_read", tags=["Lenses"])
 def read_rig(production_id: ProductionId, db: Db) -> RigKept:
     """Give mounts and adapters; version 0 and nothing when none were kept yet."""
     repositories.find_production(db, production_id)
@@ -135,7 +144,7 @@ def read_rig(production_id: ProductionId, db: Db) -> RigKept:
     return RigKept(version=0 if row is None else row.version, document=rigs.document_of(row))
 
 
-@router.put("/rig", responses=STALE)
+@router.put("/rig", name="rig_write", tags=["Lenses"], responses=stale(RigWrite))
 def write_rig(production_id: ProductionId, asked: RigWrite, db: Db) -> RigKept:
     """Keep mounts and adapters; 409 with both when somebody else kept some in between."""
     repositories.find_production(db, production_id)
@@ -144,20 +153,7 @@ def write_rig(production_id: ProductionId, asked: RigWrite, db: Db) -> RigKept:
     return RigKept(version=version, document=document)
 
 
-@router.post("/rig/sheet", responses={200: {"model": RigSheet}})
+@router.post("/rig/sheet", name="rig_sheet", tags=["Lenses"], responses=answers(judge_rig))
 def rig_sheet(production_id: ProductionId, document: RigDocument, db: Db, request: Request) -> Response:
     """Judge every combination of lens, adapters and body as the document would make it; keeps nothing."""
-    check_rig(document)
-    package = request.app.state.packages.package(db, production_id)
-    as_typed = replace(
-        package,
-        mounts=tuple(mount_of(mount) for mount in document.mounts),
-        adapters=tuple(adapter_of(adapter, i) for i, adapter in enumerate(document.adapters, 1)),
-    )
-    return json_answer(
-        {
-            "notes": rig_notes(document),
-            "filters": filter_markings(document),
-            "combinations": combinations(as_typed),
-        }
-    )
+    return json_answer(judge_rig(document, request.app.state.packages.package(db, production_id)))

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from hextan.api.evaluation_schema import Shape
-from hextan.api.schemas import MountingRead
-from hextan.core.lens_document import LensSetDocument
-from hextan.core.rig_document import RigDocument
-from hextan.core.view_classes import ViewClass
+from hextan.api.shape import Listed, Shape
+from hextan.core.documents import LensSetDocument, RigDocument
 
 
 class LensSetSummary(Shape):
@@ -26,11 +23,8 @@ class LensSetSummary(Shape):
     catalogue_lens_set_id: int | None
 
 
-class LensSetList(Shape):
-    """The lens sets of a production, and those that were taken out and can be brought back."""
-
-    lens_sets: list[LensSetSummary]
-    removed: list[LensSetSummary]
+class LensSetList(Listed[LensSetSummary]):
+    """The lens sets of a production."""
 
 
 class LensSetKept(Shape):
@@ -56,44 +50,6 @@ class LensSetNew(Shape):
     lens_set_id: int | None = None
 
 
-class CloseFigures(Shape):
-    """At close focus, with the longest focal length, on a width of 24.89 mm."""
-
-    magnification: float
-    field_m: float
-    #: Share of the frame's width that extension alone takes; other constructions breathe less or the other way.
-    extension_percent: float
-
-
-class LensFigures(Shape):
-    """What follows from a lens."""
-
-    key: str
-    #: Horizontal, on the Super 35 width; two for a zoom.
-    angle_deg: list[float | None]
-    view_class: ViewClass | None
-    circle_mm: list[float] | None
-    covers: str | None
-    transmission: float | None
-    close: CloseFigures | None
-    notes: list[str]
-
-
-class UsualWindow(Shape):
-    """A window that circles are held against, mm."""
-
-    name: str
-    width: float
-    height: float
-
-
-class LensSetSheet(Shape):
-    """What a lens set's page shows beside what is typed."""
-
-    lenses: list[LensFigures]
-    windows: list[UsualWindow]
-
-
 class RigKept(Shape):
     """Mounts and adapters with their version, for the next write."""
 
@@ -106,37 +62,3 @@ class RigWrite(Shape):
 
     version: int
     document: RigDocument
-
-
-class Way(MountingRead):
-    """One way from a lens to a body."""
-
-    adapter_ids: list[int]
-    name: str
-    magnification: float
-    stops_lost: float
-
-
-class Combination(Shape):
-    """A lens on a body: all ways, the least trouble first."""
-
-    lens_id: int
-    body_id: int
-    verdict: str
-    why_not: str | None
-    ways: list[Way]
-
-
-class FilterMarking(Shape):
-    """An ND filter as it is engraved."""
-
-    density: float
-    factor: float
-
-
-class RigSheet(Shape):
-    """What follows from mounts, adapters and filters: notes by adapter, and every combination as it would be."""
-
-    notes: dict[str, list[str]]
-    filters: dict[str, FilterMarking]
-    combinations: list[Combination]

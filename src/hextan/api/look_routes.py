@@ -4,21 +4,18 @@ from __future__ import annotations
 
 from fastapi import APIRouter, Request, Response
 
-from hextan.api.errors import BAD
-from hextan.api.gate import StatedRoute
-from hextan.api.look_schemas import DepthView, ExposureView, FlickerView, LookAsk
-from hextan.api.plumbing import Db, ProductionId, json_answer
-from hextan.core.depth_view import DepthAsk, depth_view
-from hextan.core.light_view import exposure_view, flicker_view
-from hextan.core.package_settings import parse_settings
-from hextan.core.rates import parse_rate
+from hextan.api.look_schemas import LookAsk
+from hextan.api.plumbing import Db, ProductionId, answers, json_answer
+from hextan.api.route import Route
+from hextan.core.base import parse_rate
+from hextan.core.bench import DepthAsk, depth_view, exposure_view, flicker_view
 from hextan.formats.depth_csv import write_depth
 from hextan.store import repositories
 
-router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}/bench")
+router = APIRouter(route_class=Route, prefix="/productions/{production_id}/bench")
 
 
-@router.post("/depth", responses={200: {"model": DepthView}})
+@router.post("/depth", name="bench_depth", tags=["Bench"], responses=answers(depth_view))
 def depth(production_id: ProductionId, asked: DepthAsk, db: Db, request: Request) -> Response:
     """Answer what is asked of depth, with curves and a table."""
     return json_answer(depth_view(request.app.state.packages.package(db, production_id), asked))
@@ -26,6 +23,8 @@ def depth(production_id: ProductionId, asked: DepthAsk, db: Db, request: Request
 
 @router.post(
     "/depth.csv",
+    name="bench_depth_csv",
+    tags=["Bench"],
     response_class=Response,
     responses={200: {"content": {"text/csv": {}}, "description": "The table."}},
 )
@@ -35,15 +34,15 @@ def depth_csv(production_id: ProductionId, asked: DepthAsk, db: Db, request: Req
     return Response(write_depth(found["table"], asked.state.unit), media_type="text/csv; charset=utf-8")
 
 
-@router.post("/exposure", responses={200: {"model": ExposureView}})
+@router.post("/exposure", name="bench_exposure", tags=["Bench"], responses=answers(exposure_view))
 def exposure(production_id: ProductionId, asked: LookAsk, db: Db, request: Request) -> Response:
     """Write the ledger of exposure, and what balances it."""
-    settings = parse_settings(repositories.find_production(db, production_id).settings)
+    settings = repositories.settings_of(repositories.find_production(db, production_id))
     package = request.app.state.packages.package(db, production_id)
     return json_answer(exposure_view(package, asked.state, float(parse_rate(settings.base_fps))))
 
 
-@router.post("/flicker", responses={200: {"model": FlickerView}})
+@router.post("/flicker", name="bench_flicker", tags=["Bench"], responses=answers(flicker_view))
 def flicker(production_id: ProductionId, asked: LookAsk, db: Db, request: Request) -> Response:
     """Hold the shutter against lamps."""
     return json_answer(flicker_view(request.app.state.packages.package(db, production_id), asked.state))

@@ -1,4 +1,4 @@
-"""Write the OpenAPI document from which the front end's types are generated, or check it."""
+"""Write what the front end is made from, or check it: the OpenAPI document, from which its types come, and its choices."""
 
 from __future__ import annotations
 
@@ -7,20 +7,25 @@ import sys
 from pathlib import Path
 
 from hextan.api.app import bare_app
+from hextan.api.choices import choices
 
-DOCUMENT = Path(__file__).resolve().parents[3] / "web" / "openapi.json"
+WEB = Path(__file__).resolve().parents[3] / "web"
 
 
 def main(arguments: list[str]) -> int:
-    """Write the document; with ``--check`` only tell whether it is in step."""
-    text = json.dumps(bare_app().openapi(), indent=1, sort_keys=True) + "\n"
-    if "--check" in arguments:
-        if DOCUMENT.exists() and DOCUMENT.read_text() == text:
-            return 0
-        print(f"{DOCUMENT.name} is out of step with the code. Run: ./hextan types", file=sys.stderr)
-        return 1
-    DOCUMENT.write_text(text)
-    return 0
+    """Write both; with ``--check`` only tell whether they are in step."""
+    written = {
+        WEB / "openapi.json": json.dumps(bare_app().openapi(), indent=1, sort_keys=True) + "\n",
+        WEB / "src" / "lib" / "generated" / "choices.ts": choices(),
+    }
+    late = [file for file, text in written.items() if not file.exists() or file.read_text() != text]
+    if "--check" not in arguments:
+        for file in late:
+            file.write_text(written[file])
+        return 0
+    for file in late:
+        print(f"{file.name} is out of step with the code. Run: ./hextan types", file=sys.stderr)
+    return 1 if late else 0
 
 
 if __name__ == "__main__":

@@ -7,44 +7,36 @@ from typing import Annotated
 from fastapi import APIRouter, Path, Request, Response
 from sqlalchemy.orm import Session
 
-from hextan.api.errors import BAD, STALE
-from hextan.api.gate import StatedRoute
+from hextan.api.errors import stale
 from hextan.api.package_schemas import (
     BodyKept,
     BodyList,
     BodyNew,
-    BodySheet,
     BodySummary,
     BodyWrite,
     CatalogueChange,
+    CatalogueChanges,
     ChangesSettled,
-    DataTable,
-    FinderAnswer,
     Removal,
     SettingsKept,
     SettingsWrite,
-    SpeedTable,
 )
-from hextan.api.plumbing import Db, Id, ProductionId, json_answer
+from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
+from hextan.api.route import Route
 from hextan.api.schemas import ProductionRead
-from hextan.core.body_document import BodyDocument, check_body
-from hextan.core.body_sheet import body_sheet
-from hextan.core.claims import Home
-from hextan.core.data_table import DataAsk, data_table
-from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.finder import find_formats
-from hextan.core.finder_ask import FinderAsk
-from hextan.core.package_settings import PackageSettings, parse_settings
-from hextan.core.speed import speed_table
+from hextan.core.base import Fault, InvalidInputError
+from hextan.core.documents import BodyDocument, Home, body_sheet, check_body
+from hextan.core.equipment import DataAsk, PackageSettings, data_table, speed_table
+from hextan.core.finder import FinderAsk, find_formats
 from hextan.store import bodies, models, repositories
 from hextan.store.bodies import BODIES
 
-router = APIRouter(route_class=StatedRoute, responses=BAD, prefix="/productions/{production_id}")
+router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 BodyId = Annotated[Id, Path()]
-catalogue_router = APIRouter(route_class=StatedRoute, responses=BAD)
+catalogue_router = APIRouter(route_class=Route)
 
 
-@catalogue_router.get("/catalogue")
+@catalogue_router.get("/catalogue", name="catalogue_read", tags=["Productions"])
 def catalogue(db: Db) -> ProductionRead:
     """Give the catalogue: a shelf of equipment from which productions take copies."""
     shelf = repositories.catalogue_of(db)
@@ -71,12 +63,12 @@ def _summary(db: Session, row: models.Body) -> BodySummary:
     )
 
 
-@router.get("/bodies")
+@router.get("/bodies", name="bodies_list", tags=["Bodies"])
 def list_bodies(production_id: ProductionId, db: Db) -> BodyList:
     """List the bodies of a production."""
     repositories.find_production(db, production_id)
     return BodyList(
-        bodies=[_summary(db, row) for row in BODIES.every(db, production_id)],
+        here=[_summary(db, row) for row in BODIES.every(db, production_id)],
         removed=[_summary(db, row) for row in BODIES.every(db, production_id, removed=True)],
     )
 
@@ -86,26 +78,31 @@ def kept(row: models.Body) -> BodyKept:
     return BodyKept(id=row.id, version=row.version, document=bodies.document_of(row))
 
 
-@router.post("/bodies", status_code=201)
-def add_body(production_id: ProductionId, asked: BodyNew, db: Db) -> BodyKept:
+@router.post("/bodies", name="body_add", tags=["Bodies"], status_code=201)
+def add_body(production_id: ProductionId, asked: BodyNew, db: Db, response: Response) -> BodyKept:
     """Add a body: from a document, as a copy from the catalogue, or as a copy of one that is here."""
     production = repositories.find_production(db, production_id)
     if asked.catalogue_body_id is not None:
         shelf = repositories.catalogue_of(db)
         source = BODIES.find(db, shelf.id, asked.catalogue_body_id)
-        return kept(BODIES.copy_from_catalogue(db, production, source))
+        return _added(response, BODIES.copy_from_catalogue(db, production, source))
     if asked.body_id is not None:
-        return kept(BODIES.duplicate(db, production, BODIES.find(db, production_id, asked.body_id)))
+        source = BODIES.find(db, production_id, asked.body_id)
+        return _added(response, BODIES.duplicate(db, production, source))
     if asked.document is None:
         rule = "give a document, or a catalogue_body_id, or a body_id to copy"
         raise InvalidInputError.of(Fault("document", None, rule))
     check_body(asked.document, "document")
     row = BODIES.add(db, production, asked.document)
     db.commit()
-    return kept(row)
+    return _added(response, row)
 
 
-@router.post("/bodies/sheet", responses={200: {"model": BodySheet}})
+def _added(response: Response, row: models.Body) -> BodyKept:
+    return made(response, f"{row.production_id}/bodies/{row.id}", kept(row))
+
+
+@router.post("/bodies/sheet", name="body_sheet", tags=["Bodies"], responses=answers(body_sheet))
 def sheet(production_id: ProductionId, document: BodyDocument, db: Db) -> Response:
     """Check a body as it is typed, and work out what follows from it; keeps nothing."""
     home = _home(db, production_id) if document.claims.crops else None
@@ -135,33 +132,33 @@ def _others(db: Session, production_id: int, document: BodyDocument) -> list[Bod
     return [d for name, d in named.items() if name != (document.maker, document.name)]
 
 
-@router.get("/bodies/{body_id}")
+@router.get("/bodies/{body_id}", name="body_read", tags=["Bodies"])
 def read_body(production_id: ProductionId, body_id: BodyId, db: Db) -> BodyKept:
     """Give a body's document."""
     return kept(BODIES.find(db, production_id, body_id))
 
 
-@router.put("/bodies/{body_id}", responses=STALE)
+@router.put("/bodies/{body_id}", name="body_write", tags=["Bodies"], responses=stale(BodyWrite))
 def write_body(production_id: ProductionId, body_id: BodyId, asked: BodyWrite, db: Db) -> BodyKept:
     """Keep a body; 409 with both when somebody else kept one in between."""
     check_body(asked.document, "document")
     return kept(BODIES.save(db, production_id, body_id, asked.version, asked.document))
 
 
-@router.post("/bodies/{body_id}/removal", responses=STALE)
+@router.post("/bodies/{body_id}/removal", name="body_remove", tags=["Bodies"], responses=stale(BodyWrite))
 def remove_body(production_id: ProductionId, body_id: BodyId, asked: Removal, db: Db) -> BodyKept:
     """Take a body out of the production, or bring it back; nothing is lost."""
     return kept(BODIES.set_removed(db, production_id, body_id, asked.version, asked.removed))
 
 
-@router.get("/bodies/{body_id}/catalogue")
-def catalogue_changes(production_id: ProductionId, body_id: BodyId, db: Db) -> list[CatalogueChange]:
+@router.get("/bodies/{body_id}/catalogue", name="body_changes", tags=["Bodies"])
+def catalogue_changes(production_id: ProductionId, body_id: BodyId, db: Db) -> CatalogueChanges:
     """List what the catalogue says differently since the body was taken from it."""
     found = BODIES.catalogue_changes(db, BODIES.find(db, production_id, body_id))
-    return [CatalogueChange(**vars(change), touched=change.touched) for change in found]
+    return CatalogueChanges(here=[CatalogueChange(**vars(c), touched=c.touched) for c in found])
 
 
-@router.post("/bodies/{body_id}/catalogue", responses=STALE)
+@router.post("/bodies/{body_id}/catalogue", name="body_settle", tags=["Bodies"], responses=stale(BodyWrite))
 def settle_changes(production_id: ProductionId, body_id: BodyId, asked: ChangesSettled, db: Db) -> BodyKept:
     """Take some of the catalogue's changes, leave others for good."""
     row = BODIES.find(db, production_id, body_id)
@@ -169,38 +166,38 @@ def settle_changes(production_id: ProductionId, body_id: BodyId, asked: ChangesS
 
 
 def _settings(db: Session, production_id: int) -> PackageSettings:
-    return parse_settings(repositories.find_production(db, production_id).settings)
+    return repositories.settings_of(repositories.find_production(db, production_id))
 
 
-@router.get("/settings")
+@router.get("/settings", name="settings_read", tags=["Productions"])
 def read_settings(production_id: ProductionId, db: Db) -> SettingsKept:
     """Give the package's settings: base rate, shutter, planned minutes, cards."""
     production = repositories.find_production(db, production_id)
-    return SettingsKept(version=production.version, settings=parse_settings(production.settings))
+    return SettingsKept(version=production.version, settings=repositories.settings_of(production))
 
 
-@router.put("/settings", responses=STALE)
+@router.put("/settings", name="settings_write", tags=["Productions"], responses=stale(SettingsWrite))
 def write_settings(production_id: ProductionId, asked: SettingsWrite, db: Db) -> SettingsKept:
     """Keep the package's settings; 409 with both when somebody else kept some in between."""
     version = repositories.save_settings(db, production_id, asked.version, asked.settings)
     return SettingsKept(version=version, settings=asked.settings)
 
 
-@router.get("/speed", responses={200: {"model": SpeedTable}})
+@router.get("/speed", name="speed_table", tags=["Formats"], responses=answers(speed_table))
 def speed(production_id: ProductionId, db: Db, request: Request) -> Response:
     """Answer how fast each scan mode goes, what binds it and what it costs."""
     equipment = request.app.state.packages.package(db, production_id)
     return json_answer(speed_table(equipment, _settings(db, production_id)))
 
 
-@router.post("/finder", responses={200: {"model": FinderAnswer}})
+@router.post("/finder", name="formats_find", tags=["Formats"], responses=answers(find_formats))
 def finder(production_id: ProductionId, asked: FinderAsk, db: Db, request: Request) -> Response:
     """Answer what a shot can be recorded in, ranked, and why the rest is out."""
     equipment = request.app.state.packages.package(db, production_id)
     return json_answer(find_formats(equipment, _settings(db, production_id), asked))
 
 
-@router.post("/data", responses={200: {"model": DataTable}})
+@router.post("/data", name="data_table", tags=["Formats"], responses=answers(data_table))
 def data(production_id: ProductionId, asked: DataAsk, db: Db, request: Request) -> Response:
     """Lay out pixels and data of every recording format."""
     equipment = request.app.state.packages.package(db, production_id)

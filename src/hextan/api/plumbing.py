@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from typing import Annotated, Any, TypeAlias
+from collections.abc import Callable, Iterator
+from typing import Annotated, Any, TypeAlias, TypeVar, get_type_hints
 
 import orjson
 from fastapi import Depends, Path, Request, Response
-from pydantic import Field
+from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 
@@ -19,9 +19,28 @@ def get_session(request: Request) -> Iterator[Session]:
 
 Db: TypeAlias = Annotated[Session, Depends(get_session)]
 Id: TypeAlias = Annotated[int, Field(ge=1, le=2**53)]
+M = TypeVar("M", bound=BaseModel)
 ProductionId: TypeAlias = Annotated[Id, Path()]
 
 
+def made(response: Response, address: str, answer: M) -> M:
+    """Say where what was just added is found from now on."""
+    response.headers["Location"] = f"/api/productions/{address}"
+    return answer
+
+
 def json_answer(data: Any) -> Response:
-    """Write plain data of the core as it is: it has the promised shape, which tests hold."""
-    return Response(orjson.dumps(data), media_type="application/json")
+    """Write an answer of the core as it is: it has the shape that its function declares."""
+    return Response(orjson.dumps(data, default=_parts), media_type="application/json")
+
+
+def _parts(value: object) -> object:
+    """Documents inside an answer are written out as they are sent."""
+    if isinstance(value, BaseModel):
+        return value.model_dump(mode="json")
+    raise TypeError(f"{type(value).__name__} cannot be sent")
+
+
+def answers(function: Callable[..., Any]) -> dict[int | str, dict[str, Any]]:
+    """Declare that an endpoint answers what a function of the core returns: its shape is written there, once."""
+    return {200: {"model": get_type_hints(function)["return"]}}

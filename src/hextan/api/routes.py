@@ -10,47 +10,46 @@ from fastapi.concurrency import run_in_threadpool
 from sqlalchemy import select
 
 from hextan import __version__
-from hextan.api.errors import BAD, STALE
-from hextan.api.evaluation_schema import ErrorAnswer, EvaluationAnswer
-from hextan.api.gate import StatedRoute
-from hextan.api.plumbing import Db, ProductionId, json_answer
+from hextan.api.errors import refusals, stale
+from hextan.api.plumbing import Db, ProductionId, answers, json_answer
+from hextan.api.route import Route
 from hextan.api.schemas import (
     BenchAsk,
     BenchMended,
     BenchRead,
-    BenchView,
     BenchWrite,
     Distance,
     Empty,
     Health,
     PackageRead,
+    ProductionList,
     ProductionRead,
 )
 from hextan.core import evaluate
-from hextan.core.bench import bench_view
-from hextan.core.bench_state import BenchState, mended
-from hextan.core.distances import parse_distance_m
+from hextan.core.base import ErrorAnswer, parse_distance_m
+from hextan.core.bench import BenchState, bench_view, mended
+from hextan.core.evaluation import EvaluationAnswer
 from hextan.store import repositories
 
 #: Up to this size an evaluation takes a few milliseconds: less than handing it to a thread would hold up others.
 INLINE_BYTES = 64 * 1024
-router = APIRouter(route_class=StatedRoute, responses=BAD)
+router = APIRouter(route_class=Route)
 
 
-@router.get("/health")
+@router.get("/health", name="health", tags=["Server"])
 async def health() -> Health:
     """Say that the server is there, and which process it is; asks nobody else."""
     return Health(status="ok", version=__version__, process=os.getpid())
 
 
-@router.get("/ready")
+@router.get("/ready", name="ready", tags=["Server"])
 def ready(db: Db) -> Health:
     """Say that the server can work: the database answers. 503 while it does not."""
     db.execute(select(1))
     return Health(status="ok", version=__version__, process=os.getpid())
 
 
-@router.post("/empty")
+@router.post("/empty", name="empty", tags=["Server"])
 def empty() -> Empty:
     """Answer nothing: the measure for other endpoints."""
     return Empty()
@@ -58,7 +57,9 @@ def empty() -> Empty:
 
 @router.post(
     "/evaluate",
-    responses={200: {"model": EvaluationAnswer | list[EvaluationAnswer | ErrorAnswer]}},
+    name="evaluate",
+    tags=["Evaluation"],
+    responses=refusals(408, 413) | {200: {"model": EvaluationAnswer | list[EvaluationAnswer | ErrorAnswer]}},
     openapi_extra={
         "requestBody": {
             "required": True,
@@ -83,7 +84,7 @@ async def evaluate_formats(request: Request) -> Response:
     return await run_in_threadpool(lambda: json_answer(evaluate(body)))
 
 
-@router.get("/distance")
+@router.get("/distance", name="distance_read", tags=["Server"])
 def read_distance(
     text: Annotated[str, Query(max_length=60)], unit: Literal["m", "ft"] = "m", field: str = "distance"
 ) -> Distance:
@@ -91,43 +92,52 @@ def read_distance(
     return Distance(metres=parse_distance_m(text, unit, field[:60]))
 
 
-@router.get("/productions")
-def productions(db: Db) -> list[ProductionRead]:
+@router.get("/productions", name="productions_list", tags=["Productions"])
+def productions(db: Db) -> ProductionList:
     """List the productions."""
-    return [
-        ProductionRead(id=p.id, version=p.version, name=p.name, synopsis=p.synopsis)
-        for p in repositories.list_productions(db)
-    ]
+    return ProductionList(
+        here=[
+            ProductionRead(id=p.id, version=p.version, name=p.name, synopsis=p.synopsis)
+            for p in repositories.list_productions(db)
+        ]
+    )
 
 
-@router.get("/productions/{production_id}/package")
+@router.get("/productions/{production_id}/package", name="package_read", tags=["Productions"])
 def package(production_id: ProductionId, db: Db) -> PackageRead:
     """Give all equipment of a production."""
     return PackageRead.of(repositories.load_package(db, production_id))
 
 
-@router.get("/productions/{production_id}/bench")
+@router.get("/productions/{production_id}/bench", name="bench_read", tags=["Bench"])
 def read_bench(production_id: ProductionId, db: Db) -> BenchRead:
     """Give the kept Bench of a production."""
     version, state = repositories.read_bench(db, production_id)
     return BenchRead(version=version, state=state)
 
 
-@router.put("/productions/{production_id}/bench", responses=STALE)
+@router.put(
+    "/productions/{production_id}/bench", name="bench_write", tags=["Bench"], responses=stale(BenchWrite)
+)
 def write_bench(production_id: ProductionId, asked: BenchWrite, db: Db) -> BenchRead:
     """Keep a Bench; 409 with both when somebody else kept one in between."""
     version, state = repositories.save_bench(db, production_id, asked.version, asked.state)
     return BenchRead(version=version, state=state)
 
 
-@router.post("/productions/{production_id}/bench/view", responses={200: {"model": BenchView}})
+@router.post(
+    "/productions/{production_id}/bench/view",
+    name="bench_view",
+    tags=["Bench"],
+    responses=answers(bench_view),
+)
 def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db, request: Request) -> Response:
     """Compute what the Bench shows for a state, without keeping it."""
     equipment = request.app.state.packages.package(db, production_id)
     return json_answer(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))
 
 
-@router.post("/productions/{production_id}/bench/mended")
+@router.post("/productions/{production_id}/bench/mended", name="bench_mend", tags=["Bench"])
 def mend_bench(production_id: ProductionId, state: BenchState, db: Db, request: Request) -> BenchMended:
     """Put what is there in the place of equipment that is gone, without keeping it."""
     equipment = request.app.state.packages.package(db, production_id)

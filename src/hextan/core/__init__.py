@@ -1,5 +1,5 @@
 """The rules of the job: pure functions over NumPy. No web, no database, no files, no clock."""
 
-from hextan.core.evaluate import evaluate
+from hextan.core.evaluation import evaluate
 
 __all__ = ["evaluate"]

@@ -9,14 +9,11 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hextan.core import catalogue
-from hextan.core.bench_state import BenchDelivery, BenchState
-from hextan.core.body_document import parse_body
-from hextan.core.comparison import Column, Comparison
-from hextan.core.lens_document import parse_lens_set
-from hextan.core.package_settings import parse_settings
-from hextan.core.rig_document import parse_rig
-from hextan.core.scene import Scene
+from hextan.core.bench import BenchState, Scene
+from hextan.core.compare import Column, Comparison
+from hextan.core.documents import catalogue, parse_body, parse_lens_set, parse_rig
+from hextan.core.equipment import parse_settings
+from hextan.core.evaluation import BenchDelivery
 from hextan.store import comparisons, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents

@@ -6,13 +6,13 @@ import csv
 import io
 import math
 from collections.abc import Callable
-from typing import Any
 
-from hextan.core.distances import METRES
+from hextan.core.base import METRES
+from hextan.core.bench import DepthTable
 from hextan.formats.table import cell_text
 
 
-def write_depth(table: dict[str, Any] | None, unit: str) -> bytes:
+def write_depth(table: DepthTable | None, unit: str) -> bytes:
     """Write what `depth_view` gives as its table; lengths in the unit, infinity as `inf`, decimals with a point."""
     out = io.StringIO()
     writer = csv.writer(out)

@@ -4,13 +4,20 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel
 
-from hextan.core import body_document, lens_document, rig_document
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.base import Fault, InvalidInputError, Schema
+from hextan.core.documents import (
+    BODY_SCHEMA,
+    LENS_SET_SCHEMA,
+    RIG_SCHEMA,
+    parse_body,
+    parse_lens_set,
+    parse_rig,
+)
 from hextan.formats.text import decode_json
 
 D = TypeVar("D", bound=BaseModel)
@@ -21,11 +28,8 @@ MOST_DOCUMENTS = 200
 class JsonFile(Generic[D]):
     """One kind of file."""
 
-    schema: str
-    version: int
+    schema: Schema
     parse: Callable[[Any, str], D]
-    #: One step for each older version: takes a document of that version, gives one of the next.
-    upgrades: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = field(default_factory=dict)
 
     def write(self, documents: Sequence[D]) -> bytes:
         """Write one document as an object, several as a list."""
@@ -52,7 +56,7 @@ class JsonFile(Generic[D]):
         for i, item in enumerate(items):
             path = f"[{i}]" if isinstance(plain, list) else ""
             try:
-                documents.append(self.parse(self._newest(item, path), path))
+                documents.append(self.parse(self.schema.foreign(item, path), path))
             except InvalidInputError as error:
                 faults += error.faults
                 more += error.more
@@ -60,20 +64,7 @@ class JsonFile(Generic[D]):
             raise InvalidInputError.of(*faults, more=more)
         return documents
 
-    def _newest(self, item: Any, path: str) -> Any:
-        """Bring a document to the newest version."""
-        if not isinstance(item, dict) or item.get("schema") != self.schema:
-            given = item.get("schema") if isinstance(item, dict) else type(item).__name__
-            raise InvalidInputError.of(Fault(f"{path}.schema".lstrip("."), given, f"must be {self.schema}"))
-        version = item.get("schema_version")
-        if not isinstance(version, int) or not 1 <= version <= self.version:
-            rule = f"must be 1 to {self.version}: a file of a newer version needs a newer Hextan"
-            raise InvalidInputError.of(Fault(f"{path}.schema_version".lstrip("."), version, rule))
-        for step in range(version, self.version):
-            item = self.upgrades[step](item)
-        return item
 
-
-BODY_FILE = JsonFile(body_document.SCHEMA, body_document.SCHEMA_VERSION, body_document.parse_body)
-LENS_FILE = JsonFile(lens_document.SCHEMA, lens_document.SCHEMA_VERSION, lens_document.parse_lens_set)
-RIG_FILE = JsonFile(rig_document.SCHEMA, rig_document.SCHEMA_VERSION, rig_document.parse_rig)
+BODY_FILE = JsonFile(BODY_SCHEMA, parse_body)
+LENS_FILE = JsonFile(LENS_SET_SCHEMA, parse_lens_set)
+RIG_FILE = JsonFile(RIG_SCHEMA, parse_rig)

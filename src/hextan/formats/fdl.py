@@ -16,12 +16,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from hextan.core.body_document import BodyDocument, body_of, parse_body
-from hextan.core.columns import columns_of
-from hextan.core.contract import faults_of
-from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.package import FormatInPackage, Package
-from hextan.core.windows import extract_picture
+from hextan.core.base import Fault, InvalidInputError, faults_of
+from hextan.core.documents import BodyDocument, body_of, parse_body
+from hextan.core.equipment import FormatInPackage, Package
+from hextan.core.evaluation import columns_of
+from hextan.core.optics import extract_picture
 from hextan.formats.text import decode_json
 
 CREATOR = "Hextan"
@@ -167,7 +166,7 @@ def write_fdl(
     """
     body = body_of(document)
     places = list(Package(bodies=(body,)).formats.values())
-    asked: Any = [here.as_request() for here in places]
+    asked = [here.as_request() for here in places]
     columns = columns_of(asked, squeeze) if places else None
     intents = [(f"I{i}", d) for i, d in enumerate(deliveries, 1)]
     canvases = []

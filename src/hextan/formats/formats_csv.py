@@ -12,15 +12,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from hextan.core.body_document import (
-    MOST_FORMATS,
-    BodyDocument,
-    FormatDocument,
-    ModeDocument,
-    parse_body,
-)
-from hextan.core.document_parts import new_key
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.base import Fault, InvalidInputError, new_key
+from hextan.core.documents import MOST_FORMATS, BodyDocument, FormatDocument, ModeDocument, parse_body
 from hextan.formats.table import (
     Faults,
     cell_text,

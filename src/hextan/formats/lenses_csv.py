@@ -11,10 +11,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from hextan.core.distances import parse_distance_m
-from hextan.core.document_parts import new_key
-from hextan.core.errors import Fault, InvalidInputError
-from hextan.core.lens_document import LensDocument, LensSetDocument, parse_lens_set
+from hextan.core.base import Fault, InvalidInputError, new_key, parse_distance_m
+from hextan.core.documents import LensDocument, LensSetDocument, parse_lens_set
 from hextan.formats.table import Faults, cell_text, plain_number, read_rows, word, write_rows
 
 _WITH_UNIT = re.compile(r"(?P<number>[\d.,]+)\s*(?P<unit>[a-zA-Z\"'”′]+)")

@@ -6,6 +6,7 @@ import csv
 import io
 from typing import Any
 
+from hextan.core.kit import KitMatrix, MatrixColumn, MatrixRow
 from hextan.formats.table import cell_text
 
 HEADER = (
@@ -15,7 +16,7 @@ HEADER = (
 )  # fmt: skip
 
 
-def write_matrix(matrix: dict[str, Any]) -> bytes:
+def write_matrix(matrix: KitMatrix) -> bytes:
     """Write what `kit_matrix` gives; lengths in mm, angles in degrees, decimals with a point."""
     out = io.StringIO()
     writer = csv.writer(out)
@@ -26,7 +27,7 @@ def write_matrix(matrix: dict[str, Any]) -> bytes:
     return out.getvalue().encode()
 
 
-def _cells(row: dict[str, Any], column: dict[str, Any], j: int) -> list[Any]:
+def _cells(row: MatrixRow, column: MatrixColumn, j: int) -> list[Any]:
     long = row["long"]
     via = row["via"][j]
 

@@ -14,7 +14,7 @@ from collections.abc import Callable, Sequence
 from itertools import islice
 from typing import Any, Protocol
 
-from hextan.core.errors import MOST_FAULTS, Fault, InvalidInputError
+from hextan.core.base import MOST_FAULTS, Fault, InvalidInputError
 from hextan.formats.text import decode
 
 MOST_ROWS = 20_000

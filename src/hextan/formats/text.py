@@ -6,7 +6,7 @@ import json
 import re
 from typing import Any
 
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.base import Fault, InvalidInputError
 
 #: What JSON can say and no text can hold: half of a pair of surrogates.
 _SUSPECT = re.compile(rb"\\u[dD][89a-fA-F]")
@@ -26,7 +26,7 @@ def refuse_what_is_no_text(body: bytes) -> None:
     >>> refuse_what_is_no_text(b'{"name": "\\\\ud83d"}')
     Traceback (most recent call last):
     ...
-    hextan.core.errors.InvalidInputError: request: holds an escape that stands for no character (given: '\\\\ud83d').
+    hextan.core.base.errors.InvalidInputError: request: holds an escape that stands for no character (given: '\\\\ud83d').
     """
     if not _SUSPECT.search(body):
         return

@@ -6,7 +6,8 @@ from typing import Any
 
 from sqlalchemy.orm import selectinload
 
-from hextan.core.body_document import (
+from hextan.core.documents import (
+    BODY_SCHEMA,
     BodyDocument,
     CropDocument,
     FormatDocument,
@@ -154,5 +155,5 @@ BODIES = Documents(
     link="catalogue_body_id",
     document_of=document_of,
     apply=apply_document,
-    parse=parse_body,
+    parse=lambda plain: parse_body(BODY_SCHEMA.stored(plain)),
 )

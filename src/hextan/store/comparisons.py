@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
-from sqlalchemy.orm.exc import StaleDataError
 
-from hextan.core.comparison import Comparison, parse_comparison
-from hextan.core.errors import NotFoundError
+from hextan.core.base import NotFoundError, StaleWriteError
+from hextan.core.compare import COMPARISON_SCHEMA, Comparison, parse_comparison
 from hextan.store import models
-from hextan.store.documents import stale
 from hextan.store.repositories import find_production
+from hextan.store.writes import from_version, stale
 
 
 def document_of(row: models.Comparison) -> Comparison:
     """Read the row's document."""
-    return parse_comparison(row.document)
+    return parse_comparison(COMPARISON_SCHEMA.stored(row.document))
 
 
 def every(session: Session, production_id: int, removed: bool = False) -> list[models.Comparison]:
@@ -68,16 +69,8 @@ def save(
         When the production has none of this id.
     """
     row = find(session, production_id, comparison_id)
-    row_document = document.model_dump(mode="json")
-    try:
-        if row.version != version:
-            raise StaleDataError
-        row.document = row_document
-        session.commit()
-    except StaleDataError:
-        session.rollback()
-        row = find(session, production_id, comparison_id)
-        raise stale(f"Comparison {document.name}", version, document, row.version, document_of(row)) from None
+    with from_version(session, version, row.version, _refusal(session, row, version, document)):
+        row.document = document.model_dump(mode="json")
     return row
 
 
@@ -92,14 +85,18 @@ def set_removed(
         Somebody else kept it in between.
     """
     row = find(session, production_id, comparison_id)
-    try:
-        if row.version != version:
-            raise StaleDataError
+    with from_version(session, version, row.version, _refusal(session, row, version, document_of(row))):
         row.removed = removed
-        session.commit()
-    except StaleDataError:
-        session.rollback()
-        row = find(session, production_id, comparison_id)
-        here = document_of(row)
-        raise stale(f"Comparison {here.name}", version, here, row.version, here) from None
     return row
+
+
+def _refusal(
+    session: Session, row: models.Comparison, version: int, document: Comparison
+) -> Callable[[], StaleWriteError]:
+    production_id, comparison_id = row.production_id, row.id
+
+    def refusal() -> StaleWriteError:
+        now = find(session, production_id, comparison_id)
+        return stale(f"Comparison {document.name} was", version, document, now.version, document_of(now))
+
+    return refusal

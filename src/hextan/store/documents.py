@@ -6,19 +6,18 @@ A document is a row of a production with rows below it. One set of rules serves 
 from __future__ import annotations
 
 from collections.abc import Callable, Collection
+from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
 from sqlalchemy import select
-from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 from sqlalchemy.orm.attributes import flag_modified
-from sqlalchemy.orm.exc import StaleDataError
 
-from hextan.core import catalogue
-from hextan.core.document_parts import new_key
-from hextan.core.errors import NotFoundError, StaleWriteError
+from hextan.core.base import NotFoundError, StaleWriteError, new_key
+from hextan.core.documents import catalogue
 from hextan.store.models import Production
+from hextan.store.writes import from_version, stale
 
 R = TypeVar("R", bound=Any)
 D = TypeVar("D", bound=Any)
@@ -57,16 +56,6 @@ def prune(rows: list[Any], spared: Collection[Any] = ()) -> None:
     for row in removed[: max(0, len(removed) - most)]:
         if row not in spared:
             rows.remove(row)
-
-
-def stale(name: str, version: int, document: Any, stored_version: int, stored: Any) -> StaleWriteError:
-    """Refuse a write that is based on an old version, with both documents."""
-    return StaleWriteError(
-        f"{name} was changed elsewhere: this change is based on version {version}, and version {stored_version} "
-        "is saved. Take the saved one or write yours over it.",
-        given={"version": version, "document": document.model_dump(mode="json")},
-        stored={"version": stored_version, "document": stored.model_dump(mode="json")},
-    )
 
 
 @dataclass(frozen=True)
@@ -139,9 +128,9 @@ class Documents(Generic[R, D]):
             When the production has no such row.
         """
         row = self.find(session, production_id, row_id)
-        self._still(row, version, document)
-        self._apply(row, document)
-        return self._commit(session, row, version, document)
+        with self._from_version(session, row, version, document):
+            self._apply(row, document)
+        return row
 
     def set_removed(
         self, session: Session, production_id: int, row_id: int, version: int, removed: bool
@@ -156,29 +145,25 @@ class Documents(Generic[R, D]):
             When the production has no such row.
         """
         row = self.find(session, production_id, row_id)
-        document = self.document_of(row)
-        self._still(row, version, document)
-        row.removed = removed
-        return self._commit(session, row, version, document)
+        with self._from_version(session, row, version, self.document_of(row)):
+            row.removed = removed
+        return row
 
     def _apply(self, row: R, document: D) -> None:
         self.apply(row, document)
         # Also when only rows below it changed, its version has to move.
         flag_modified(row, "origin")
 
-    def _still(self, row: R, version: int, document: D) -> None:
-        if row.version != version:
-            raise stale(row.name, version, document, row.version, self.document_of(row))
-
-    def _commit(self, session: Session, row: R, version: int, document: D) -> R:
+    def _from_version(
+        self, session: Session, row: R, version: int, document: D
+    ) -> AbstractContextManager[None]:
         production_id, row_id = row.production_id, row.id
-        try:
-            session.commit()
-        except (StaleDataError, IntegrityError):
-            session.rollback()
-            kept = self.find(session, production_id, row_id)
-            raise stale(kept.name, version, document, kept.version, self.document_of(kept)) from None
-        return row
+
+        def refusal() -> StaleWriteError:
+            now = self.find(session, production_id, row_id)
+            return stale(f"{now.name} was", version, document, now.version, self.document_of(now))
+
+        return from_version(session, version, row.version, refusal)
 
     def copy_from_catalogue(self, session: Session, production: Production, source: R) -> R:
         """Take a copy of the catalogue's into a production, and commit. Keys stay, so that it can be compared."""
@@ -216,20 +201,19 @@ class Documents(Generic[R, D]):
             When a change is no longer there.
         """
         document = self.document_of(row)
-        self._still(row, version, document)
-        offered = {change.path: change for change in self.catalogue_changes(session, row)}
-        missing = [path for path in (*take, *leave) if path not in offered]
-        if missing:
-            raise NotFoundError(
-                f"The catalogue no longer differs at {missing[0]}. Look at the changes again."
-            )
-        base = row.taken
-        for path in (*take, *leave):
-            base = catalogue.apply(base, offered[path])
-        row.taken = base
-        plain = document.model_dump(mode="json")
-        for path in take:
-            plain = catalogue.apply(plain, offered[path])
-        settled = self.parse(plain)
-        self._apply(row, settled)
-        return self._commit(session, row, version, settled)
+        with self._from_version(session, row, version, document):
+            offered = {change.path: change for change in self.catalogue_changes(session, row)}
+            missing = [path for path in (*take, *leave) if path not in offered]
+            if missing:
+                raise NotFoundError(
+                    f"The catalogue no longer differs at {missing[0]}. Look at the changes again."
+                )
+            base = row.taken
+            for path in (*take, *leave):
+                base = catalogue.apply(base, offered[path])
+            row.taken = base
+            plain = document.model_dump(mode="json")
+            for path in take:
+                plain = catalogue.apply(plain, offered[path])
+            self._apply(row, self.parse(plain))
+        return row

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from sqlalchemy.orm import selectinload
 
-from hextan.core.lens_document import LensDocument, LensSetDocument, parse_lens_set
+from hextan.core.documents import LENS_SET_SCHEMA, LensDocument, LensSetDocument, parse_lens_set
 from hextan.store.documents import Documents, matched, prune
 from hextan.store.models import Lens, LensSet
 
@@ -48,5 +48,5 @@ LENS_SETS = Documents(
     link="catalogue_lens_set_id",
     document_of=document_of,
     apply=apply_document,
-    parse=parse_lens_set,
+    parse=lambda plain: parse_lens_set(LENS_SET_SCHEMA.stored(plain)),
 )

@@ -7,7 +7,7 @@ from uuid import UUID
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hextan.core.package import Package
+from hextan.core.equipment import Package
 from hextan.store.models import EquipmentStamp
 from hextan.store.repositories import load_package
 

@@ -7,18 +7,16 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, selectinload
-from sqlalchemy.orm.exc import StaleDataError
 
-from hextan.core import bench_state as states
-from hextan.core import package as core
-from hextan.core.bench_state import BenchReference, BenchState, parse_state
-from hextan.core.body_document import body_of
-from hextan.core.errors import NotFoundError, StaleWriteError
-from hextan.core.lens_document import lens_set_of
-from hextan.core.package_settings import PackageSettings, parse_settings
-from hextan.core.rig_document import adapter_of, filter_of, mount_of
+from hextan.core.base import NotFoundError, StaleWriteError
+from hextan.core.bench import BENCH_SCHEMA, BenchState, parse_state
+from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of
+from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings, parse_settings
+from hextan.core.equipment import package as core
+from hextan.core.evaluation import BenchReference
 from hextan.store import bodies, lens_sets, rigs
 from hextan.store.models import BenchRow, Body, LensSet, Production, Rig
+from hextan.store.writes import from_version, stale
 
 
 def list_productions(session: Session) -> list[Production]:
@@ -81,7 +79,7 @@ def load_package(session: Session, production_id: int) -> core.Package:
         bodies=tuple(_body(row) for row in production.bodies if not row.removed),
         lens_sets=tuple(_lens_set(row) for row in production.lens_sets if not row.removed),
         **_rig(production.rig),
-        coc=parse_settings(production.settings).coc,
+        coc=settings_of(production).coc,
     )
 
 
@@ -108,6 +106,15 @@ def _bench_row(session: Session, production_id: int) -> BenchRow | None:
     return session.scalars(select(BenchRow).where(BenchRow.production_id == production_id)).one_or_none()
 
 
+def _state_of(row: BenchRow) -> BenchState:
+    return parse_state(BENCH_SCHEMA.newest(row.state, row.schema_version))
+
+
+def settings_of(production: Production) -> PackageSettings:
+    """A production's settings, brought up from the version in which they were stored."""
+    return parse_settings(SETTINGS_SCHEMA.stored(production.settings))
+
+
 def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
     """Read the Bench of a production; version 0 and a first setting when none was kept yet.
 
@@ -118,7 +125,7 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
     """
     row = _bench_row(session, production_id)
     if row is not None:
-        return row.version, parse_state(row.state)
+        return row.version, _state_of(row)
     package = load_package(session, production_id)
     if not package.formats or not package.lenses:
         raise NotFoundError(
@@ -130,7 +137,7 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
 def reference_of(session: Session, production_id: int) -> BenchReference:
     """What crops are told against in a production: as its kept Bench has it."""
     row = _bench_row(session, production_id)
-    return BenchReference() if row is None else parse_state(row.state).reference
+    return BenchReference() if row is None else _state_of(row).reference
 
 
 def save_bench(
@@ -147,20 +154,19 @@ def save_bench(
     """
     find_production(session, production_id)
     row = _bench_row(session, production_id)
-    stored_version = 0 if row is None else row.version
-    if stored_version != version:
-        raise _stale(version, state, stored_version, row)
-    if row is None:
-        row = BenchRow(production_id=production_id)
-        session.add(row)
-    row.schema_name, row.schema_version = states.SCHEMA, states.SCHEMA_VERSION
-    row.state = state.model_dump(mode="json")
-    try:
-        session.commit()
-    except (StaleDataError, IntegrityError):
-        session.rollback()
-        row = _bench_row(session, production_id)
-        raise _stale(version, state, 0 if row is None else row.version, row) from None
+    stored = 0 if row is None else row.version
+
+    def refusal() -> StaleWriteError:
+        now = _bench_row(session, production_id)
+        stored, there = (0, None) if now is None else (now.version, _state_of(now))
+        return stale("The Bench was", version, state, stored, there, "state")
+
+    with from_version(session, version, stored, refusal):
+        if row is None:
+            row = BenchRow(production_id=production_id)
+            session.add(row)
+        row.schema_name, row.schema_version = BENCH_SCHEMA.name, BENCH_SCHEMA.version
+        row.state = state.model_dump(mode="json")
     return row.version, state
 
 
@@ -175,29 +181,11 @@ def save_settings(session: Session, production_id: int, version: int, settings: 
         When there is no such production.
     """
     production = find_production(session, production_id)
-    plain = settings.model_dump(mode="json")
-    try:
-        if production.version != version:
-            raise StaleDataError
-        production.settings = plain
-        session.commit()
-    except StaleDataError:
-        session.rollback()
-        production = find_production(session, production_id)
-        raise StaleWriteError(
-            f"The settings were changed elsewhere: this change is based on version {version}, and version "
-            f"{production.version} is saved. Take the saved ones or write yours over them.",
-            given={"version": version, "settings": plain},
-            stored={"version": production.version, "settings": production.settings},
-        ) from None
+
+    def refusal() -> StaleWriteError:
+        now = find_production(session, production_id)
+        return stale("The settings were", version, settings, now.version, settings_of(now), key="settings")
+
+    with from_version(session, version, production.version, refusal):
+        production.settings = settings.model_dump(mode="json")
     return production.version
-
-
-def _stale(version: int, state: BenchState, stored_version: int, row: BenchRow | None) -> StaleWriteError:
-    stored: Any = None if row is None else row.state
-    return StaleWriteError(
-        f"The Bench was changed elsewhere: this change is based on version {version}, and version "
-        f"{stored_version} is saved. Take the saved one or write yours over it.",
-        given={"version": version, "state": state.model_dump(mode="json")},
-        stored={"version": stored_version, "state": stored},
-    )

@@ -5,13 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, selectinload
-from sqlalchemy.orm.exc import StaleDataError
 
-from hextan.core.rig_document import AdapterDocument, FilterDocument, MountDocument, RigDocument
-from hextan.store.documents import matched, prune, stale
+from hextan.core.base import StaleWriteError
+from hextan.core.documents import AdapterDocument, FilterDocument, MountDocument, RigDocument
+from hextan.store.documents import matched, prune
 from hextan.store.models import Adapter, Mount, NdFilter, Rig
+from hextan.store.writes import from_version, stale
 
 _MOUNT = tuple(MountDocument.model_fields)
 _ADAPTER = tuple(AdapterDocument.model_fields)
@@ -53,17 +53,17 @@ def save_rig(
         Somebody else kept some in between; carries both documents.
     """
     row = find_rig(session, production_id)
-    if (0 if row is None else row.version) != version:
-        raise _stale(version, document, row)
-    if row is None:
-        row = Rig(production_id=production_id, edits=0)
-        session.add(row)
-    apply_document(row, document)
-    try:
-        session.commit()
-    except (StaleDataError, IntegrityError):
-        session.rollback()
-        raise _stale(version, document, find_rig(session, production_id)) from None
+
+    def refusal() -> StaleWriteError:
+        now = find_rig(session, production_id)
+        stored = 0 if now is None else now.version
+        return stale("Mounts and adapters were", version, document, stored, document_of(now))
+
+    with from_version(session, version, 0 if row is None else row.version, refusal):
+        if row is None:
+            row = Rig(production_id=production_id, edits=0)
+            session.add(row)
+        apply_document(row, document)
     return row.version, document
 
 
@@ -80,8 +80,3 @@ def apply_document(row: Rig, document: RigDocument) -> None:
             for name, value in said.model_dump(mode="json").items():
                 setattr(found, name, value)
         prune(rows)
-
-
-def _stale(version: int, document: RigDocument, row: Rig | None) -> Any:
-    stored = 0 if row is None else row.version
-    return stale("Mounts and adapters", version, document, stored, document_of(row))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from sqlalchemy import Engine, create_engine
 
-from hextan.core.errors import Fault, InvalidInputError
+from hextan.core.base import Fault, InvalidInputError
 
 
 def make_engine(url: str) -> Engine:

@@ -1,4 +1,5 @@
 /** The Bench's state in the address bar: a link opens the same picture. */
+import { SHARP_FIGURES } from './generated/choices'
 import { readLight, writeLight } from './light'
 import { readScene, writeScene } from './scene'
 import type { BenchState } from './types'
@@ -31,19 +32,11 @@ function optional<K extends 'focal_mm' | 'stop' | 'focus_m'>(key: K): [Read, Wri
   return [(text) => ({ [key]: text === '' ? null : number(text) }), (state) => shown(state[key]) ?? '']
 }
 
-const COC_KEYS = {
-  picture_diagonal: ['divisor'],
-  fixed: ['mm'],
-  photosite: ['factor'],
-  pixel: ['factor'],
-  eye: ['arcmin', 'picture_heights'],
-} as const
-
 const readCoc: Read = (text) => {
   if (text === '') return { coc: null }
   const [rule, ...values] = text.split('_at_')
-  if (!rule || !(rule in COC_KEYS)) return null
-  const keys = COC_KEYS[rule as keyof typeof COC_KEYS]
+  if (!rule || !(rule in SHARP_FIGURES)) return null
+  const keys = SHARP_FIGURES[rule as keyof typeof SHARP_FIGURES]
   return {
     coc: Object.fromEntries([
       ['rule', rule],
@@ -54,7 +47,7 @@ const readCoc: Read = (text) => {
 const writeCoc: Write = ({ coc }) => {
   if (coc === null) return ''
   const rule = coc.rule ?? 'picture_diagonal'
-  const values = COC_KEYS[rule].map((key) => (coc as unknown as Record<string, number>)[key])
+  const values = SHARP_FIGURES[rule].map((key) => (coc as unknown as Record<string, number>)[key])
   return [rule, ...values].join('_at_')
 }
 

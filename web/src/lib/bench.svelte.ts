@@ -3,6 +3,7 @@ import { fromQuery, toQuery } from './address'
 import * as client from './client'
 import { History } from './history'
 import { Latest } from './latest'
+import { pathTo } from './router.svelte'
 import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem } from './types'
 
 const KEEP_AFTER_MS = 600
@@ -38,7 +39,10 @@ export class Bench {
     },
   )
   #noteTimer: ReturnType<typeof setTimeout> | undefined
-  #unkept = false
+  /** What is on its way to be kept. */
+  #sent: BenchState | null = null
+  /** Whether the server has what is shown. */
+  kept = $state(true)
   #keepTimer: ReturnType<typeof setTimeout> | undefined
 
   constructor(
@@ -74,7 +78,7 @@ export class Bench {
     removeEventListener('pagehide', this.#leave)
     clearTimeout(this.#noteTimer)
     clearTimeout(this.#keepTimer)
-    if (this.#unkept) void this.#keep()
+    if (!this.kept) void this.#keep()
   }
 
   readonly #leave = () => this.#keepNow()
@@ -120,6 +124,12 @@ export class Bench {
     if (!on) this.#latest.want()
   }
 
+  /** Ask and keep again, after the server was away. */
+  retry() {
+    this.#latest.want()
+    if (!this.kept) this.#keepTimer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
+  }
+
   /** After a conflict: take what is kept, or write this one over it. */
   resolve(take: 'theirs' | 'mine') {
     const { conflict } = this
@@ -143,7 +153,7 @@ export class Bench {
     else this.#note()
     clearTimeout(this.#keepTimer)
     this.#keepTimer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
-    this.#unkept = true
+    this.kept = false
   }
 
   /** Write the state into the address, and the steps of undo into the session. */
@@ -164,15 +174,20 @@ export class Bench {
   #keepNow() {
     this.#note()
     clearTimeout(this.#keepTimer)
-    if (this.#unkept) void this.#keep()
+    if (!this.kept) void this.#keep()
   }
 
   async #keep() {
-    if (this.conflict || this.problem) return
-    this.#unkept = false
-    const { data, problem } = await client.writeBench(this.productionId, this.#version, this.state)
-    if (data) this.#version = data.version
-    else if (problem.code === 'stale_write' && problem.stored) this.#collide(problem.stored)
+    const { state } = this
+    // What is on its way is not sent twice.
+    if (this.conflict || this.problem || state === this.#sent) return
+    this.#sent = state
+    const { data, problem } = await client.writeBench(this.productionId, this.#version, state)
+    this.#sent = null
+    if (data) {
+      this.#version = data.version
+      if (state === this.state) this.kept = true
+    } else if (problem.stored) this.#collide(problem.stored)
     else this.problem = problem
   }
 
@@ -211,7 +226,7 @@ export async function openBench(
 ): Promise<{ bench?: Bench; name?: string; problem?: Problem }> {
   const productions = await client.listProductions()
   if (productions.problem) return { problem: productions.problem }
-  const production = productions.data.find((p) => p.id === wanted) ?? productions.data[0]
+  const production = productions.data.here.find((p) => p.id === wanted) ?? productions.data.here[0]
   if (!production) {
     return {
       problem: {
@@ -232,7 +247,7 @@ export async function openBench(
   const whole = await client.mendBench(production.id, fromQuery(location.search, kept.data.state))
   if (whole.problem) return { problem: whole.problem }
   const { state, notes } = whole.data
-  history.replaceState(null, '', `/p/${production.id}/bench${location.search}${location.hash}`)
+  history.replaceState(null, '', `${pathTo(production.id, 'bench')}${location.search}${location.hash}`)
   const bench = new Bench(production.id, equipment.data, kept.data.version, state, notes)
   return { bench, name: production.name }
 }

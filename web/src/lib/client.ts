@@ -3,57 +3,30 @@ import createClient from 'openapi-fetch'
 import type { paths } from './generated/api'
 import type {
   BenchState,
-  BenchView,
   BodyDocument,
-  BodyKept,
-  BodyList,
-  BodySheet,
-  CameraMatch,
-  CatalogueChange,
-  CompareView,
   ComparisonDocument,
-  ComparisonKept,
   CoverageAsk,
-  CoverageView,
   DataAsk,
-  DataTable,
   DepthAsk,
-  DepthView,
-  ExposureView,
-  FieldAnswer,
   FieldAsk,
-  FileRead,
-  FinderAnswer,
   FinderAsk,
-  FlickerView,
-  KitLadder,
-  KitMatch,
-  KitMatrix,
   LadderAsk,
   LensSetDocument,
-  LensSetKept,
-  LensSetList,
-  LensSetSheet,
   MatchAsk,
   MatrixAsk,
-  Package,
   PackageSettings,
   Problem,
-  Production,
   RigDocument,
-  RigKept,
-  RigSheet,
-  SettingsKept,
   SlowAsk,
-  SlowMotion,
-  SpeedTable,
   Unit,
 } from './types'
 
 const http = createClient<paths>({ baseUrl: '/' })
 
 /** Either what was asked for, or why not. */
-export type Outcome<T> = { data: T; problem?: undefined } | { data?: undefined; problem: Problem }
+export type Outcome<T, P = Problem> = { data: T; problem?: undefined } | { data?: undefined; problem: P }
+/** Why a write was refused; what is stored comes with one that was based on an old version. */
+export type WriteProblem<S> = Problem & { stored?: S | null }
 
 const AWAY: Problem = {
   code: 'no_answer',
@@ -61,12 +34,14 @@ const AWAY: Problem = {
   faults: [],
 }
 
-async function outcome<T>(call: Promise<{ data?: unknown; error?: unknown }>): Promise<Outcome<T>> {
+/** What a path answers is said by the path itself: nothing here claims another type. */
+async function outcome<T, S = never>(
+  call: Promise<{ data?: T; error?: { error: WriteProblem<S> } }>,
+): Promise<Outcome<NonNullable<T>, WriteProblem<S>>> {
   try {
     const { data, error } = await call
-    if (data !== undefined) return { data: data as T }
-    const told = (error as { error?: Problem } | undefined)?.error
-    return { problem: told ?? AWAY }
+    if (data !== undefined && data !== null) return { data }
+    return { problem: error?.error ?? AWAY }
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     return { problem: AWAY }
@@ -76,7 +51,7 @@ async function outcome<T>(call: Promise<{ data?: unknown; error?: unknown }>): P
 /** Writes that are under way: who reads what they change waits for them. */
 const writes = new Set<Promise<unknown>>()
 
-function write<T>(call: Promise<Outcome<T>>): Promise<Outcome<T>> {
+function write<T>(call: Promise<T>): Promise<T> {
   writes.add(call)
   void call.finally(() => writes.delete(call))
   return call
@@ -84,18 +59,17 @@ function write<T>(call: Promise<Outcome<T>>): Promise<Outcome<T>> {
 
 export const settled = () => Promise.allSettled([...writes])
 
-export const listProductions = () => outcome<Production[]>(http.GET('/api/productions'))
+export const listProductions = () => outcome(http.GET('/api/productions'))
 
 const at = (production_id: number) => ({ params: { path: { production_id } } })
 
 export const readPackage = (id: number) =>
-  outcome<Package>(http.GET('/api/productions/{production_id}/package', at(id)))
+  outcome(http.GET('/api/productions/{production_id}/package', at(id)))
 
-export const readBench = (id: number) =>
-  outcome<{ version: number; state: BenchState }>(http.GET('/api/productions/{production_id}/bench', at(id)))
+export const readBench = (id: number) => outcome(http.GET('/api/productions/{production_id}/bench', at(id)))
 
 export const writeBench = (id: number, version: number, state: BenchState) =>
-  outcome<{ version: number; state: BenchState }>(
+  outcome(
     http.PUT('/api/productions/{production_id}/bench', {
       ...at(id),
       body: { version, state },
@@ -107,38 +81,32 @@ export const viewBench = (
   id: number,
   ask: { state: BenchState; open_rows: number[]; plan_extent_m: number | null },
   signal: AbortSignal,
-) =>
-  outcome<BenchView>(
-    http.POST('/api/productions/{production_id}/bench/view', { ...at(id), body: ask, signal }),
-  )
+) => outcome(http.POST('/api/productions/{production_id}/bench/view', { ...at(id), body: ask, signal }))
 
 export const readDistance = (text: string, unit: Unit) =>
-  outcome<{ metres: number }>(http.GET('/api/distance', { params: { query: { text, unit } } }))
+  outcome(http.GET('/api/distance', { params: { query: { text, unit } } }))
 
 export const mendBench = (id: number, state: BenchState) =>
-  outcome<{ state: BenchState; notes: string[] }>(
-    http.POST('/api/productions/{production_id}/bench/mended', { ...at(id), body: state }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/bench/mended', { ...at(id), body: state }))
 
-export const readCatalogue = () => outcome<Production>(http.GET('/api/catalogue'))
+export const readCatalogue = () => outcome(http.GET('/api/catalogue'))
 
 const atBody = (production_id: number, body_id: number) => ({ params: { path: { production_id, body_id } } })
 
-export const listBodies = (id: number) =>
-  outcome<BodyList>(http.GET('/api/productions/{production_id}/bodies', at(id)))
+export const listBodies = (id: number) => outcome(http.GET('/api/productions/{production_id}/bodies', at(id)))
 
 export const readBody = (id: number, bodyId: number) =>
-  outcome<BodyKept>(http.GET('/api/productions/{production_id}/bodies/{body_id}', atBody(id, bodyId)))
+  outcome(http.GET('/api/productions/{production_id}/bodies/{body_id}', atBody(id, bodyId)))
 
 /** A new body, a copy from the catalogue, or a copy of one that is here. */
 export const addBody = (
   id: number,
   from: { document?: BodyDocument; catalogue_body_id?: number; body_id?: number },
-) => outcome<BodyKept>(http.POST('/api/productions/{production_id}/bodies', { ...at(id), body: from }))
+) => outcome(http.POST('/api/productions/{production_id}/bodies', { ...at(id), body: from }))
 
 export const writeBody = (id: number, bodyId: number, version: number, document: BodyDocument) =>
   write(
-    outcome<BodyKept>(
+    outcome(
       http.PUT('/api/productions/{production_id}/bodies/{body_id}', {
         ...atBody(id, bodyId),
         body: { version, document },
@@ -147,7 +115,7 @@ export const writeBody = (id: number, bodyId: number, version: number, document:
   )
 
 export const removeBody = (id: number, bodyId: number, version: number, removed: boolean) =>
-  outcome<BodyKept>(
+  outcome(
     http.POST('/api/productions/{production_id}/bodies/{body_id}/removal', {
       ...atBody(id, bodyId),
       body: { version, removed },
@@ -155,17 +123,13 @@ export const removeBody = (id: number, bodyId: number, version: number, removed:
   )
 
 export const bodySheet = (id: number, document: BodyDocument, signal: AbortSignal) =>
-  outcome<BodySheet>(
-    http.POST('/api/productions/{production_id}/bodies/sheet', { ...at(id), body: document, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/bodies/sheet', { ...at(id), body: document, signal }))
 
 export const catalogueChanges = (id: number, bodyId: number) =>
-  outcome<CatalogueChange[]>(
-    http.GET('/api/productions/{production_id}/bodies/{body_id}/catalogue', atBody(id, bodyId)),
-  )
+  outcome(http.GET('/api/productions/{production_id}/bodies/{body_id}/catalogue', atBody(id, bodyId)))
 
 export const settleChanges = (id: number, bodyId: number, version: number, take: string[], leave: string[]) =>
-  outcome<BodyKept>(
+  outcome(
     http.POST('/api/productions/{production_id}/bodies/{body_id}/catalogue', {
       ...atBody(id, bodyId),
       body: { version, take, leave },
@@ -173,23 +137,19 @@ export const settleChanges = (id: number, bodyId: number, version: number, take:
   )
 
 export const readSettings = (id: number) =>
-  outcome<SettingsKept>(http.GET('/api/productions/{production_id}/settings', at(id)))
+  outcome(http.GET('/api/productions/{production_id}/settings', at(id)))
 
 export const writeSettings = (id: number, version: number, settings: PackageSettings) =>
-  outcome<SettingsKept>(
-    http.PUT('/api/productions/{production_id}/settings', { ...at(id), body: { version, settings } }),
-  )
+  outcome(http.PUT('/api/productions/{production_id}/settings', { ...at(id), body: { version, settings } }))
 
 export const readSpeed = (id: number, signal: AbortSignal) =>
-  outcome<SpeedTable>(http.GET('/api/productions/{production_id}/speed', { ...at(id), signal }))
+  outcome(http.GET('/api/productions/{production_id}/speed', { ...at(id), signal }))
 
 export const findFormats = (id: number, ask: FinderAsk, signal: AbortSignal) =>
-  outcome<FinderAnswer>(
-    http.POST('/api/productions/{production_id}/finder', { ...at(id), body: ask, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/finder', { ...at(id), body: ask, signal }))
 
 export const readData = (id: number, ask: DataAsk, signal: AbortSignal) =>
-  outcome<DataTable>(http.POST('/api/productions/{production_id}/data', { ...at(id), body: ask, signal }))
+  outcome(http.POST('/api/productions/{production_id}/data', { ...at(id), body: ask, signal }))
 
 /** Files go as they are: the server reads them. */
 const sent = (file: Blob) => ({
@@ -198,44 +158,46 @@ const sent = (file: Blob) => ({
   headers: { 'Content-Type': 'application/octet-stream' },
 })
 
-export const readFile = (id: number, kind: 'json' | 'fdl', file: Blob) =>
-  outcome<FileRead>(
+export const fileKinds = () => outcome(http.GET('/api/files'))
+
+/** The documents of a file are added; the rows of one come back in the document that is named, which is not kept yet. */
+export const readFile = (id: number, kind: string, file: Blob, documentId?: number) =>
+  outcome(
     http.POST('/api/productions/{production_id}/files/{kind}', {
-      params: { path: { production_id: id, kind } },
+      params: { path: { production_id: id, kind }, query: { document_id: documentId } },
       ...sent(file),
     }),
   )
 
-export const readFormats = (id: number, bodyId: number, file: Blob) =>
-  outcome<{ document: BodyDocument }>(
-    http.POST('/api/productions/{production_id}/bodies/{body_id}/csv', {
-      ...atBody(id, bodyId),
-      ...sent(file),
-    }),
-  )
-
-export const fileAddress = (id: number, bodyId: number, kind: 'json' | 'csv' | 'fdl', query = '') =>
-  `/api/productions/${id}/bodies/${bodyId}/file/${kind}${query}`
-
-export const templateAddress = (id: number) => `/api/productions/${id}/formats-template.csv`
+/** Address of a document as a file, or of an empty one to fill in. */
+export function fileAddress(
+  id: number,
+  kind: string,
+  query: { document_id?: number; template?: boolean; aspect?: number[]; protect?: number; squeeze?: number },
+) {
+  const asked = new URLSearchParams()
+  for (const [key, value] of Object.entries(query))
+    for (const each of [value].flat()) asked.append(key, String(each))
+  return `/api/productions/${id}/files/${kind}${asked.size ? `?${asked}` : ''}`
+}
 
 const atSet = (production_id: number, set_id: number) => ({ params: { path: { production_id, set_id } } })
 
 export const listLensSets = (id: number) =>
-  outcome<LensSetList>(http.GET('/api/productions/{production_id}/lens-sets', at(id)))
+  outcome(http.GET('/api/productions/{production_id}/lens-sets', at(id)))
 
 export const readLensSet = (id: number, setId: number) =>
-  outcome<LensSetKept>(http.GET('/api/productions/{production_id}/lens-sets/{set_id}', atSet(id, setId)))
+  outcome(http.GET('/api/productions/{production_id}/lens-sets/{set_id}', atSet(id, setId)))
 
 /** A new lens set, a copy from the catalogue, or a copy of one that is here. */
 export const addLensSet = (
   id: number,
   from: { document?: LensSetDocument; catalogue_lens_set_id?: number; lens_set_id?: number },
-) => outcome<LensSetKept>(http.POST('/api/productions/{production_id}/lens-sets', { ...at(id), body: from }))
+) => outcome(http.POST('/api/productions/{production_id}/lens-sets', { ...at(id), body: from }))
 
 export const writeLensSet = (id: number, setId: number, version: number, document: LensSetDocument) =>
   write(
-    outcome<LensSetKept>(
+    outcome(
       http.PUT('/api/productions/{production_id}/lens-sets/{set_id}', {
         ...atSet(id, setId),
         body: { version, document },
@@ -244,7 +206,7 @@ export const writeLensSet = (id: number, setId: number, version: number, documen
   )
 
 export const removeLensSet = (id: number, setId: number, version: number, removed: boolean) =>
-  outcome<LensSetKept>(
+  outcome(
     http.POST('/api/productions/{production_id}/lens-sets/{set_id}/removal', {
       ...atSet(id, setId),
       body: { version, removed },
@@ -252,68 +214,37 @@ export const removeLensSet = (id: number, setId: number, version: number, remove
   )
 
 export const lensSetSheet = (id: number, document: LensSetDocument, signal: AbortSignal) =>
-  outcome<LensSetSheet>(
+  outcome(
     http.POST('/api/productions/{production_id}/lens-sets/sheet', { ...at(id), body: document, signal }),
   )
 
 export const lensSetChanges = (id: number, setId: number) =>
-  outcome<CatalogueChange[]>(
-    http.GET('/api/productions/{production_id}/lens-sets/{set_id}/catalogue', atSet(id, setId)),
-  )
+  outcome(http.GET('/api/productions/{production_id}/lens-sets/{set_id}/catalogue', atSet(id, setId)))
 
 export const settleLensSet = (id: number, setId: number, version: number, take: string[], leave: string[]) =>
-  outcome<LensSetKept>(
+  outcome(
     http.POST('/api/productions/{production_id}/lens-sets/{set_id}/catalogue', {
       ...atSet(id, setId),
       body: { version, take, leave },
     }),
   )
 
-export const readLensSets = (id: number, file: Blob) =>
-  outcome<{ lens_sets: LensSetKept[] }>(
-    http.POST('/api/productions/{production_id}/lens-sets/file', { ...at(id), ...sent(file) }),
-  )
-
-export const readLenses = (id: number, setId: number, file: Blob) =>
-  outcome<{ document: LensSetDocument }>(
-    http.POST('/api/productions/{production_id}/lens-sets/{set_id}/csv', {
-      ...atSet(id, setId),
-      ...sent(file),
-    }),
-  )
-
-export const lensFileAddress = (id: number, setId: number, kind: 'json' | 'csv') =>
-  `/api/productions/${id}/lens-sets/${setId}/file/${kind}`
-
-export const lensTemplateAddress = (id: number) => `/api/productions/${id}/lenses-template.csv`
-
-export const readRig = (id: number) =>
-  outcome<RigKept>(http.GET('/api/productions/{production_id}/rig', at(id)))
+export const readRig = (id: number) => outcome(http.GET('/api/productions/{production_id}/rig', at(id)))
 
 export const writeRig = (id: number, version: number, document: RigDocument) =>
-  write(
-    outcome<RigKept>(
-      http.PUT('/api/productions/{production_id}/rig', { ...at(id), body: { version, document } }),
-    ),
-  )
+  write(outcome(http.PUT('/api/productions/{production_id}/rig', { ...at(id), body: { version, document } })))
 
 export const rigSheet = (id: number, document: RigDocument, signal: AbortSignal) =>
-  outcome<RigSheet>(
-    http.POST('/api/productions/{production_id}/rig/sheet', { ...at(id), body: document, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/rig/sheet', { ...at(id), body: document, signal }))
 
 export const viewCoverage = (id: number, ask: CoverageAsk, signal: AbortSignal) =>
-  outcome<CoverageView>(
-    http.POST('/api/productions/{production_id}/kit/coverage', { ...at(id), body: ask, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/kit/coverage', { ...at(id), body: ask, signal }))
 
 export const readMatrix = (id: number, ask: MatrixAsk, signal: AbortSignal) =>
-  outcome<KitMatrix>(
-    http.POST('/api/productions/{production_id}/kit/matrix', { ...at(id), body: ask, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/kit/matrix', { ...at(id), body: ask, signal }))
 
 export const matrixTable = (id: number, ask: MatrixAsk) =>
-  outcome<string>(
+  outcome(
     http.POST('/api/productions/{production_id}/kit/matrix.csv', {
       ...at(id),
       body: ask,
@@ -322,68 +253,47 @@ export const matrixTable = (id: number, ask: MatrixAsk) =>
   )
 
 export const readLadder = (id: number, ask: LadderAsk, signal: AbortSignal) =>
-  outcome<KitLadder>(
-    http.POST('/api/productions/{production_id}/kit/ladder', { ...at(id), body: ask, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/kit/ladder', { ...at(id), body: ask, signal }))
 
 export const readMatch = (id: number, ask: MatchAsk, signal: AbortSignal) =>
-  outcome<KitMatch>(http.POST('/api/productions/{production_id}/kit/match', { ...at(id), body: ask, signal }))
+  outcome(http.POST('/api/productions/{production_id}/kit/match', { ...at(id), body: ask, signal }))
 
 export const findField = (id: number, ask: FieldAsk, signal: AbortSignal) =>
-  outcome<FieldAnswer>(
-    http.POST('/api/productions/{production_id}/kit/field', { ...at(id), body: ask, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/kit/field', { ...at(id), body: ask, signal }))
 
 export const readSlowMotion = (id: number, ask: SlowAsk, signal: AbortSignal) =>
-  outcome<SlowMotion>(
-    http.POST('/api/productions/{production_id}/kit/slow-motion', { ...at(id), body: ask, signal }),
-  )
-
-export const readRigFile = (id: number, file: Blob) =>
-  outcome<{ document: RigDocument }>(
-    http.POST('/api/productions/{production_id}/rig/file', { ...at(id), ...sent(file) }),
-  )
-
-export const rigFileAddress = (id: number) => `/api/productions/${id}/rig/file`
+  outcome(http.POST('/api/productions/{production_id}/kit/slow-motion', { ...at(id), body: ask, signal }))
 
 export const viewDepth = (id: number, ask: DepthAsk, signal: AbortSignal) =>
-  outcome<DepthView>(
-    http.POST('/api/productions/{production_id}/bench/depth', { ...at(id), body: ask, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/bench/depth', { ...at(id), body: ask, signal }))
 
 export const depthTable = (id: number, ask: DepthAsk) =>
-  outcome<string>(
+  outcome(
     http.POST('/api/productions/{production_id}/bench/depth.csv', { ...at(id), body: ask, parseAs: 'text' }),
   )
 
 export const viewExposure = (id: number, state: BenchState, signal: AbortSignal) =>
-  outcome<ExposureView>(
+  outcome(
     http.POST('/api/productions/{production_id}/bench/exposure', { ...at(id), body: { state }, signal }),
   )
 
 export const viewFlicker = (id: number, state: BenchState, signal: AbortSignal) =>
-  outcome<FlickerView>(
-    http.POST('/api/productions/{production_id}/bench/flicker', { ...at(id), body: { state }, signal }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/bench/flicker', { ...at(id), body: { state }, signal }))
 
 const atComparison = (production_id: number, comparison_id: number) => ({
   params: { path: { production_id, comparison_id } },
 })
 
 export const listComparisons = (id: number) =>
-  outcome<{ here: ComparisonKept[]; removed: ComparisonKept[] }>(
-    http.GET('/api/productions/{production_id}/comparisons', at(id)),
-  )
+  outcome(http.GET('/api/productions/{production_id}/comparisons', at(id)))
 
 export const readComparison = (id: number, comparisonId: number) =>
-  outcome<ComparisonKept>(
+  outcome(
     http.GET('/api/productions/{production_id}/comparisons/{comparison_id}', atComparison(id, comparisonId)),
   )
 
 export const addComparison = (id: number, document: ComparisonDocument) =>
-  outcome<ComparisonKept>(
-    http.POST('/api/productions/{production_id}/comparisons', { ...at(id), body: { document } }),
-  )
+  outcome(http.POST('/api/productions/{production_id}/comparisons', { ...at(id), body: { document } }))
 
 export const writeComparison = (
   id: number,
@@ -392,7 +302,7 @@ export const writeComparison = (
   document: ComparisonDocument,
 ) =>
   write(
-    outcome<ComparisonKept>(
+    outcome(
       http.PUT('/api/productions/{production_id}/comparisons/{comparison_id}', {
         ...atComparison(id, comparisonId),
         body: { version, document },
@@ -401,7 +311,7 @@ export const writeComparison = (
   )
 
 export const removeComparison = (id: number, comparisonId: number, version: number, removed: boolean) =>
-  outcome<ComparisonKept>(
+  outcome(
     http.POST('/api/productions/{production_id}/comparisons/{comparison_id}/removal', {
       ...atComparison(id, comparisonId),
       body: { version, removed },
@@ -409,11 +319,11 @@ export const removeComparison = (id: number, comparisonId: number, version: numb
   )
 
 export const viewComparison = (id: number, document: ComparisonDocument, signal: AbortSignal) =>
-  outcome<CompareView>(
+  outcome(
     http.POST('/api/productions/{production_id}/compare/view', { ...at(id), body: { document }, signal }),
   )
 
 export const matchCamera = (id: number, document: ComparisonDocument, index: number) =>
-  outcome<CameraMatch>(
+  outcome(
     http.POST('/api/productions/{production_id}/compare/match', { ...at(id), body: { document, index } }),
   )

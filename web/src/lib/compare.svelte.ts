@@ -1,5 +1,6 @@
 /** Comparisons: made of the Bench, edited like any document. */
 import * as client from './client'
+import { LETTERS } from './compared'
 import { DocumentEditor } from './editor.svelte'
 import { newKey } from './rows'
 import type { BenchState, CompareColumn, ComparisonDocument, ComparisonKept, CompareView } from './types'
@@ -24,6 +25,21 @@ export class ComparisonEditor extends DocumentEditor<ComparisonDocument, Compare
   setColumn(index: number, part: Partial<CompareColumn>, kind = '') {
     const columns = this.document.columns.map((c, i) => (i === index ? { ...c, ...part } : c))
     this.change({ ...this.document, columns }, kind && `${index} ${kind}`)
+  }
+
+  /** Every other camera takes its nearest match, one after another; says what each took, or why it took none. */
+  async matchAll(): Promise<string> {
+    const { document } = this
+    let columns = document.columns
+    const told: string[] = []
+    for (let index = 1; index < columns.length; index++) {
+      const { data, problem } = await client.matchCamera(this.productionId, { ...document, columns }, index)
+      const best = data?.options[0]
+      if (best) columns = columns.map((c, i) => (i === index ? (best.column as CompareColumn) : c))
+      told.push(`${LETTERS[index]}: ${best?.text ?? data?.advice[0] ?? problem?.message ?? ''}`)
+    }
+    this.change({ ...document, columns, case: 'as_set' })
+    return told.join(' ')
   }
 }
 

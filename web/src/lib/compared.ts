@@ -2,6 +2,9 @@
 import { aperture, degrees, distanceWithUnit, highestRate, mm, NONE, percent, stops } from './format'
 import type { ComparedRow, Unit } from './types'
 
+/** Names of the set-ups, in order. */
+export const LETTERS = ['A', 'B', 'C', 'D']
+
 export function comparedText(row: ComparedRow, index: number, unit: Unit): string {
   const written = row.texts[index]
   if (written != null) return written

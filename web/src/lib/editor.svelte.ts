@@ -1,5 +1,5 @@
 /** A document as it is edited: what follows from it, undo, and keeping it. Bodies, lens sets, mounts and adapters. */
-import type { Outcome } from './client'
+import type { Outcome, WriteProblem } from './client'
 import { faultsOf, type Faults } from './faults'
 import { History } from './history'
 import { Latest } from './latest'
@@ -13,7 +13,10 @@ export interface DocumentKind<D, S> {
   /** Names the draft in the browser's storage. */
   draftKey: string
   sheet: (document: D, signal: AbortSignal) => Promise<Outcome<S>>
-  write: (version: number, document: D) => Promise<Outcome<{ version: number; document: D }>>
+  write: (
+    version: number,
+    document: D,
+  ) => Promise<Outcome<{ version: number; document: D }, WriteProblem<{ version: number; document: D }>>>
 }
 
 export class DocumentEditor<D, S> {
@@ -93,6 +96,12 @@ export class DocumentEditor<D, S> {
 
   fault(path: string): string | undefined {
     return this.faults[path]
+  }
+
+  /** Ask and keep again, after the server was away. */
+  retry() {
+    this.#latest.want()
+    void this.#keep()
   }
 
   /** After a conflict: take what is kept, or write this one over it. */
@@ -175,8 +184,8 @@ export class DocumentEditor<D, S> {
         this.#note(null)
       }
       this.#onkept()
-    } else if (problem.code === 'stale_write' && problem.stored) {
-      this.conflict = problem.stored as unknown as { version: number; document: D }
+    } else if (problem.stored) {
+      this.conflict = problem.stored
     } else if (problem.faults.length > 0) {
       // Refused a moment before the sheet has said so at the field.
       this.faults = faultsOf(problem, 'document.')

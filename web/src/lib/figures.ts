@@ -1,6 +1,6 @@
 /**
  * How figures are shown: limits to the safe side, and no figure that hides what is judged. The same rules as
- * `src/hextan/core/figures.py`; tests/fixtures/figures.json holds both.
+ * `src/hextan/core/base/figures.py`; tests/fixtures/figures.json holds both.
  */
 import type { Unit } from './types'
 

@@ -1,9 +1,8 @@
 /** The light of a look in the address bar. */
-import type { Light, Mover } from './types'
+import { LAMPS, MOVERS } from './generated/choices'
+import type { Light } from './types'
 
-const MOVERS: readonly Mover[] = ['nd', 'ei', 'light', 'stop', 'shutter']
 const KNOWN: readonly Light['known_by'][] = ['lux', 'foot_candles', 'metered']
-const LAMPS: readonly Light['lamp'][] = ['tungsten', 'magnetic', 'electronic', 'pulsed', 'steady']
 
 export function writeLight(light: Light): string {
   const { metered } = light
@@ -59,3 +58,10 @@ export function readLight(text: string): Light | null {
     ripple_percent: optional(17),
   }
 }
+
+/** Three significant digits. */
+export const three = (value: number) => Number(value.toPrecision(3))
+
+/** A shutter time as it is told: 1/50 s, or seconds where it is long. */
+export const shutterTime = (seconds: number) =>
+  seconds >= 0.4 ? `${three(seconds)} s` : `1/${Number((1 / seconds).toFixed(1))} s`

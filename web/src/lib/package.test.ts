@@ -91,12 +91,12 @@ it('carries what the finder is asked in the address', () => {
 })
 
 it.each([
-  ['/', { productionId: null, view: 'bench', rest: [] }],
-  ['/p/3', { productionId: 3, view: 'bench', rest: [] }],
-  ['/p/3/bench', { productionId: 3, view: 'bench', rest: [] }],
-  ['/p/3/package/bodies/7', { productionId: 3, view: 'package', rest: ['bodies', '7'] }],
-  ['/p/3/elsewhere', { productionId: null, view: 'bench', rest: [] }],
-])('%s names a view', (path, place) => expect(placeOf(path)).toEqual(place))
+  ['/', { productionId: null, view: 'bench', rest: [], unknown: false }],
+  ['/p/3', { productionId: 3, view: 'bench', rest: [], unknown: false }],
+  ['/p/3/bench', { productionId: 3, view: 'bench', rest: [], unknown: false }],
+  ['/p/3/package/bodies/7', { productionId: 3, view: 'package', rest: ['bodies', '7'], unknown: false }],
+  ['/p/3/elsewhere', { productionId: null, view: 'bench', rest: [], unknown: true }],
+])('%s names a view, or none', (path, place) => expect(placeOf(path)).toEqual(place))
 
 it('tells faults by the field, without the prefix of the question', () => {
   const faults = [{ field: 'document.modes[0].name', rule: 'is required' }]

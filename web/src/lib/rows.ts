@@ -89,3 +89,7 @@ export function deleted<T extends { key?: string }>(rows: readonly T[], key: str
   const list = rows.filter((r) => r.key !== key)
   return { rows: list, chosen: list[Math.min(at, list.length - 1)]?.key }
 }
+
+/** The chosen row; where it has gone, the first. */
+export const chosenOf = <T extends { key?: string }>(rows: readonly T[], key: string | undefined) =>
+  rows.find((row) => row.key === key) ?? rows[0]

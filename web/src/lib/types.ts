@@ -2,26 +2,20 @@
 import type { components } from './generated/api'
 
 type Schemas = components['schemas']
-export type SceneObject = Required<Schemas['SceneObject']>
-export type Scene = Omit<Required<Schemas['Scene']>, 'objects'> & { objects: SceneObject[] }
-export type Light = Omit<Required<Schemas['Light']>, 'metered'> & { metered: Required<Schemas['Metered']> }
+export type SceneObject = Schemas['SceneObject']
+export type Scene = Schemas['Scene']
+export type Light = Schemas['Light']
 export type Mover = Light['may_move'][number]
-export type BenchState = Omit<Required<Schemas['BenchState']>, 'scene' | 'light'> & {
-  scene: Scene
-  light: Light
-}
-export type DepthAsk = Omit<Required<Schemas['DepthAsk']>, 'state'> & { state: BenchState }
+export type BenchState = Schemas['BenchState']
+export type DepthAsk = Schemas['DepthAsk'] & { state: BenchState }
 export type DepthView = Schemas['DepthView']
 export type DepthCurve = Schemas['DepthCurve']
 export type StopAnswer = Schemas['StopAnswer']
 export type ExposureView = Schemas['ExposureView']
 export type FlickerView = Schemas['FlickerView']
-export type CompareColumn = Required<Schemas['Column']>
-export type ComparisonDocument = Omit<Required<Schemas['Comparison']>, 'columns' | 'scene'> & {
-  columns: CompareColumn[]
-  scene: Scene
-}
-export type ComparisonKept = { id: number; version: number; removed: boolean; document: ComparisonDocument }
+export type CompareColumn = Schemas['Column']
+export type ComparisonDocument = Schemas['Comparison']
+export type ComparisonKept = Schemas['ComparisonKept']
 export type CompareView = Schemas['CompareView']
 export type ComparedRow = Schemas['ComparedRow']
 export type CameraMatch = Schemas['CameraMatch']
@@ -42,12 +36,12 @@ export type MapGeometry = Schemas['WindowMap']
 export type Step = Schemas['Step']
 export type Note = Schemas['Note']
 export type CropSwitch = Schemas['CropSwitch']
-export type BodyDocument = Required<Schemas['BodyDocument']>
+export type BodyDocument = Schemas['BodyDocument']
 export type ModeDocument = BodyDocument['modes'][number]
 export type FormatDocument = NonNullable<ModeDocument['formats']>[number]
 export type CropDocument = BodyDocument['crops'][number]
 export type Origin = Schemas['Origin']
-export type BodyKept = { id: number; version: number; document: BodyDocument }
+export type BodyKept = Schemas['BodyKept']
 export type BodyList = Schemas['BodyList']
 export type BodySummary = Schemas['BodySummary']
 export type BodySheet = Schemas['BodySheet']
@@ -55,8 +49,8 @@ export type FormatFigures = Schemas['FormatFigures']
 export type ModeFigures = Schemas['ModeFigures']
 export type ClaimVerdict = Schemas['CropChecked']['verdict']
 export type CatalogueChange = Schemas['CatalogueChange']
-export type PackageSettings = Required<Schemas['PackageSettings']>
-export type SettingsKept = { version: number; settings: PackageSettings }
+export type PackageSettings = Schemas['PackageSettings']
+export type SettingsKept = Schemas['SettingsKept']
 export type SpeedTable = Schemas['SpeedTable']
 export type SpeedRow = Schemas['SpeedRow']
 export type FinderAsk = Schemas['FinderAsk']
@@ -66,19 +60,19 @@ export type RejectedRow = Schemas['RejectedRow']
 export type DataAsk = Schemas['DataAsk']
 export type DataTable = Schemas['DataTable']
 export type DataRow = Schemas['DataRow']
-export type FileRead = Schemas['FileRead']
-export type LensSetDocument = Required<Schemas['LensSetDocument']>
+export type FileKind = Schemas['FileKindRead']
+export type LensSetDocument = Schemas['LensSetDocument']
 export type LensDocument = LensSetDocument['lenses'][number]
-export type LensSetKept = { id: number; version: number; document: LensSetDocument }
+export type LensSetKept = Schemas['LensSetKept']
 export type LensSetList = Schemas['LensSetList']
 export type LensSetSummary = Schemas['LensSetSummary']
 export type LensSetSheet = Schemas['LensSetSheet']
 export type LensFigures = Schemas['LensFigures']
-export type RigDocument = Required<Schemas['RigDocument']>
+export type RigDocument = Schemas['RigDocument']
 export type MountDocument = RigDocument['mounts'][number]
 export type AdapterDocument = RigDocument['adapters'][number]
 export type FilterDocument = RigDocument['filters'][number]
-export type RigKept = { version: number; document: RigDocument }
+export type RigKept = Schemas['RigKept']
 export type RigSheet = Schemas['RigSheet']
 export type Combination = Schemas['Combination']
 export type KitAsk = Omit<Schemas['MatrixAsk'], 'across'>
@@ -90,7 +84,7 @@ export type KitMatrix = Schemas['KitMatrix']
 export type MatrixRow = Schemas['MatrixRow']
 export type LadderAsk = Schemas['LadderAsk']
 export type KitLadder = Schemas['KitLadder']
-export type Rung = Schemas['Rung']
+export type Rung = Schemas['LadderRung']
 export type MatchAsk = Schemas['MatchAsk']
 export type KitMatch = Schemas['KitMatch']
 export type Matched = Schemas['Matched']
@@ -102,12 +96,9 @@ export type KitVerdict = Schemas['LensChoice']['verdict']
 export type Unit = BenchState['unit']
 export type Verdict = LadderRow['verdict']
 
-/** What the server says when it refuses; `stored` comes with a stale write. */
-export interface Problem {
-  code: string
-  message: string
-  faults: { field: string; value?: unknown; rule: string }[]
-  stored?: { version: number; state: BenchState }
+/** What the server says when it refuses. */
+export type Problem = Pick<Schemas['ErrorBody'], 'code' | 'message'> & {
+  faults: (Pick<Schemas['FaultBody'], 'field' | 'rule'> & Partial<Pick<Schemas['FaultBody'], 'value'>>)[]
 }
 
 /** Where a recording format stands in the package. */

@@ -12,10 +12,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Catalogue
+         * Catalogue Read
          * @description Give the catalogue: a shelf of equipment from which productions take copies.
          */
-        get: operations["catalogue_api_catalogue_get"];
+        get: operations["catalogue_read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -32,10 +32,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Distance
+         * Distance Read
          * @description Read a distance as people write it: 2.9, 2.9m, 9'6", 9ft 6in, 115in.
          */
-        get: operations["read_distance_api_distance_get"];
+        get: operations["distance_read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -57,7 +57,7 @@ export interface paths {
          * Empty
          * @description Answer nothing: the measure for other endpoints.
          */
-        post: operations["empty_api_empty_post"];
+        post: operations["empty"];
         delete?: never;
         options?: never;
         head?: never;
@@ -74,10 +74,30 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Evaluate Formats
+         * Evaluate
          * @description Evaluate a lens in recording formats: the public evaluation format, one request or a list.
          */
-        post: operations["evaluate_formats_api_evaluate_post"];
+        post: operations["evaluate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File Kinds
+         * @description List the kinds of files that go out and come in.
+         */
+        get: operations["file_kinds"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -95,7 +115,7 @@ export interface paths {
          * Health
          * @description Say that the server is there, and which process it is; asks nobody else.
          */
-        get: operations["health_api_health_get"];
+        get: operations["health"];
         put?: never;
         post?: never;
         delete?: never;
@@ -112,10 +132,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Productions
+         * Productions List
          * @description List the productions.
          */
-        get: operations["productions_api_productions_get"];
+        get: operations["productions_list"];
         put?: never;
         post?: never;
         delete?: never;
@@ -132,15 +152,15 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Bench
+         * Bench Read
          * @description Give the kept Bench of a production.
          */
-        get: operations["read_bench_api_productions__production_id__bench_get"];
+        get: operations["bench_read"];
         /**
-         * Write Bench
+         * Bench Write
          * @description Keep a Bench; 409 with both when somebody else kept one in between.
          */
-        put: operations["write_bench_api_productions__production_id__bench_put"];
+        put: operations["bench_write"];
         post?: never;
         delete?: never;
         options?: never;
@@ -158,10 +178,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Depth
+         * Bench Depth
          * @description Answer what is asked of depth, with curves and a table.
          */
-        post: operations["depth_api_productions__production_id__bench_depth_post"];
+        post: operations["bench_depth"];
         delete?: never;
         options?: never;
         head?: never;
@@ -178,10 +198,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Depth Csv
+         * Bench Depth Csv
          * @description Give the depth table as a table for spreadsheets.
          */
-        post: operations["depth_csv_api_productions__production_id__bench_depth_csv_post"];
+        post: operations["bench_depth_csv"];
         delete?: never;
         options?: never;
         head?: never;
@@ -198,10 +218,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Exposure
+         * Bench Exposure
          * @description Write the ledger of exposure, and what balances it.
          */
-        post: operations["exposure_api_productions__production_id__bench_exposure_post"];
+        post: operations["bench_exposure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -218,10 +238,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Flicker
+         * Bench Flicker
          * @description Hold the shutter against lamps.
          */
-        post: operations["flicker_api_productions__production_id__bench_flicker_post"];
+        post: operations["bench_flicker"];
         delete?: never;
         options?: never;
         head?: never;
@@ -238,10 +258,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Mend Bench
+         * Bench Mend
          * @description Put what is there in the place of equipment that is gone, without keeping it.
          */
-        post: operations["mend_bench_api_productions__production_id__bench_mended_post"];
+        post: operations["bench_mend"];
         delete?: never;
         options?: never;
         head?: never;
@@ -258,10 +278,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * View Bench
+         * Bench View
          * @description Compute what the Bench shows for a state, without keeping it.
          */
-        post: operations["view_bench_api_productions__production_id__bench_view_post"];
+        post: operations["bench_view"];
         delete?: never;
         options?: never;
         head?: never;
@@ -276,16 +296,16 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Bodies
+         * Bodies List
          * @description List the bodies of a production.
          */
-        get: operations["list_bodies_api_productions__production_id__bodies_get"];
+        get: operations["bodies_list"];
         put?: never;
         /**
-         * Add Body
+         * Body Add
          * @description Add a body: from a document, as a copy from the catalogue, or as a copy of one that is here.
          */
-        post: operations["add_body_api_productions__production_id__bodies_post"];
+        post: operations["body_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -302,10 +322,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Sheet
+         * Body Sheet
          * @description Check a body as it is typed, and work out what follows from it; keeps nothing.
          */
-        post: operations["sheet_api_productions__production_id__bodies_sheet_post"];
+        post: operations["body_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -320,15 +340,15 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Body
+         * Body Read
          * @description Give a body's document.
          */
-        get: operations["read_body_api_productions__production_id__bodies__body_id__get"];
+        get: operations["body_read"];
         /**
-         * Write Body
+         * Body Write
          * @description Keep a body; 409 with both when somebody else kept one in between.
          */
-        put: operations["write_body_api_productions__production_id__bodies__body_id__put"];
+        put: operations["body_write"];
         post?: never;
         delete?: never;
         options?: never;
@@ -344,56 +364,16 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Catalogue Changes
+         * Body Changes
          * @description List what the catalogue says differently since the body was taken from it.
          */
-        get: operations["catalogue_changes_api_productions__production_id__bodies__body_id__catalogue_get"];
+        get: operations["body_changes"];
         put?: never;
         /**
-         * Settle Changes
+         * Body Settle
          * @description Take some of the catalogue's changes, leave others for good.
          */
-        post: operations["settle_changes_api_productions__production_id__bodies__body_id__catalogue_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/bodies/{body_id}/csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Formats
-         * @description Read recording formats into a body, without keeping it: the page shows them, and they can be undone.
-         */
-        post: operations["read_formats_api_productions__production_id__bodies__body_id__csv_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/bodies/{body_id}/file/{kind}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Body File
-         * @description Give a body as a file: whole (json), its recording formats (csv), or as an ASC FDL with deliveries.
-         */
-        get: operations["body_file_api_productions__production_id__bodies__body_id__file__kind__get"];
-        put?: never;
-        post?: never;
+        post: operations["body_settle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -410,10 +390,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Remove Body
+         * Body Remove
          * @description Take a body out of the production, or bring it back; nothing is lost.
          */
-        post: operations["remove_body_api_productions__production_id__bodies__body_id__removal_post"];
+        post: operations["body_remove"];
         delete?: never;
         options?: never;
         head?: never;
@@ -430,10 +410,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Match
+         * Compare Match
          * @description Match a column to the first with the lenses, stops, EI and ND that there are.
          */
-        post: operations["match_api_productions__production_id__compare_match_post"];
+        post: operations["compare_match"];
         delete?: never;
         options?: never;
         head?: never;
@@ -450,10 +430,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * View Comparison
+         * Compare View
          * @description Compute a comparison, without keeping it.
          */
-        post: operations["view_comparison_api_productions__production_id__compare_view_post"];
+        post: operations["compare_view"];
         delete?: never;
         options?: never;
         head?: never;
@@ -468,16 +448,16 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Comparisons
+         * Comparisons List
          * @description List the comparisons of a production, and those that were taken out.
          */
-        get: operations["list_comparisons_api_productions__production_id__comparisons_get"];
+        get: operations["comparisons_list"];
         put?: never;
         /**
-         * Add Comparison
+         * Comparison Add
          * @description Keep a new comparison.
          */
-        post: operations["add_comparison_api_productions__production_id__comparisons_post"];
+        post: operations["comparison_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -492,15 +472,15 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Comparison
+         * Comparison Read
          * @description Give a comparison.
          */
-        get: operations["read_comparison_api_productions__production_id__comparisons__comparison_id__get"];
+        get: operations["comparison_read"];
         /**
-         * Write Comparison
+         * Comparison Write
          * @description Keep a comparison; 409 with both when somebody else kept it in between.
          */
-        put: operations["write_comparison_api_productions__production_id__comparisons__comparison_id__put"];
+        put: operations["comparison_write"];
         post?: never;
         delete?: never;
         options?: never;
@@ -518,10 +498,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Remove Comparison
+         * Comparison Remove
          * @description Take a comparison out of the production, or bring it back; nothing is lost.
          */
-        post: operations["remove_comparison_api_productions__production_id__comparisons__comparison_id__removal_post"];
+        post: operations["comparison_remove"];
         delete?: never;
         options?: never;
         head?: never;
@@ -538,10 +518,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Data
+         * Data Table
          * @description Lay out pixels and data of every recording format.
          */
-        post: operations["data_api_productions__production_id__data_post"];
+        post: operations["data_table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -555,13 +535,17 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * File Write
+         * @description Give a document as a file, or an empty file to fill in; a kind that frames takes aspects, protect and squeeze.
+         */
+        get: operations["file_write"];
         put?: never;
         /**
-         * Read File
-         * @description Add the bodies of a file; all of them or none.
+         * File Read
+         * @description Add the documents of a file, all of them or none; or read its rows into a document, without keeping it.
          */
-        post: operations["read_file_api_productions__production_id__files__kind__post"];
+        post: operations["file_read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -578,30 +562,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Finder
+         * Formats Find
          * @description Answer what a shot can be recorded in, ranked, and why the rest is out.
          */
-        post: operations["finder_api_productions__production_id__finder_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/formats-template.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Formats Template
-         * @description Give an empty table of recording formats, to be filled in.
-         */
-        get: operations["formats_template_api_productions__production_id__formats_template_csv_get"];
-        put?: never;
-        post?: never;
+        post: operations["formats_find"];
         delete?: never;
         options?: never;
         head?: never;
@@ -618,10 +582,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Coverage
+         * Kit Coverage
          * @description Show how a lens covers a format, what to do about it, and how the other lenses do.
          */
-        post: operations["coverage_api_productions__production_id__kit_coverage_post"];
+        post: operations["kit_coverage"];
         delete?: never;
         options?: never;
         head?: never;
@@ -638,10 +602,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Field
+         * Kit Field
          * @description Find distance, lens or format for a wanted field.
          */
-        post: operations["field_api_productions__production_id__kit_field_post"];
+        post: operations["kit_field"];
         delete?: never;
         options?: never;
         head?: never;
@@ -658,10 +622,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Ladder
+         * Kit Ladder
          * @description Lay out every effective focal length that the kit can make, with gaps and doubles.
          */
-        post: operations["ladder_api_productions__production_id__kit_ladder_post"];
+        post: operations["kit_ladder"];
         delete?: never;
         options?: never;
         head?: never;
@@ -678,10 +642,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Match
+         * Kit Match
          * @description Find the lens that looks like a wanted one, in every picture.
          */
-        post: operations["match_api_productions__production_id__kit_match_post"];
+        post: operations["kit_match"];
         delete?: never;
         options?: never;
         head?: never;
@@ -698,10 +662,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Matrix
+         * Kit Matrix
          * @description Lay out every lens in every recording format.
          */
-        post: operations["matrix_api_productions__production_id__kit_matrix_post"];
+        post: operations["kit_matrix"];
         delete?: never;
         options?: never;
         head?: never;
@@ -718,10 +682,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Matrix Csv
+         * Kit Matrix Csv
          * @description Give the matrix as a table, to be copied into a spreadsheet.
          */
-        post: operations["matrix_csv_api_productions__production_id__kit_matrix_csv_post"];
+        post: operations["kit_matrix_csv"];
         delete?: never;
         options?: never;
         head?: never;
@@ -738,10 +702,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Slow
+         * Kit Slow Motion
          * @description Tell which lens keeps the field of the base format at high speed.
          */
-        post: operations["slow_api_productions__production_id__kit_slow_motion_post"];
+        post: operations["kit_slow_motion"];
         delete?: never;
         options?: never;
         head?: never;
@@ -756,36 +720,16 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Lens Sets
+         * Lens Sets List
          * @description List the lens sets of a production.
          */
-        get: operations["list_lens_sets_api_productions__production_id__lens_sets_get"];
+        get: operations["lens_sets_list"];
         put?: never;
         /**
-         * Add Lens Set
+         * Lens Set Add
          * @description Add a lens set: from a document, as a copy from the catalogue, or as a copy of one that is here.
          */
-        post: operations["add_lens_set_api_productions__production_id__lens_sets_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/lens-sets/file": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Lens Sets
-         * @description Add the lens sets of a JSON file; all of them or none.
-         */
-        post: operations["read_lens_sets_api_productions__production_id__lens_sets_file_post"];
+        post: operations["lens_set_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -802,10 +746,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Lens Sheet
+         * Lens Set Sheet
          * @description Check a lens set as it is typed, and work out what follows from it; keeps nothing.
          */
-        post: operations["lens_sheet_api_productions__production_id__lens_sets_sheet_post"];
+        post: operations["lens_set_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -820,15 +764,15 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Lens Set
+         * Lens Set Read
          * @description Give a lens set's document.
          */
-        get: operations["read_lens_set_api_productions__production_id__lens_sets__set_id__get"];
+        get: operations["lens_set_read"];
         /**
-         * Write Lens Set
+         * Lens Set Write
          * @description Keep a lens set; 409 with both when somebody else kept one in between.
          */
-        put: operations["write_lens_set_api_productions__production_id__lens_sets__set_id__put"];
+        put: operations["lens_set_write"];
         post?: never;
         delete?: never;
         options?: never;
@@ -847,53 +791,13 @@ export interface paths {
          * Lens Set Changes
          * @description List what the catalogue says differently since the set was taken from it.
          */
-        get: operations["lens_set_changes_api_productions__production_id__lens_sets__set_id__catalogue_get"];
+        get: operations["lens_set_changes"];
         put?: never;
         /**
-         * Settle Lens Set
+         * Lens Set Settle
          * @description Take some of the catalogue's changes, leave others for good.
          */
-        post: operations["settle_lens_set_api_productions__production_id__lens_sets__set_id__catalogue_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/lens-sets/{set_id}/csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Lenses
-         * @description Read lenses into a set, without keeping it: the page shows them, and they can be undone.
-         */
-        post: operations["read_lenses_api_productions__production_id__lens_sets__set_id__csv_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/lens-sets/{set_id}/file/{kind}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Lens Set File
-         * @description Give a lens set as a file: whole (json), or its lenses as a table (csv).
-         */
-        get: operations["lens_set_file_api_productions__production_id__lens_sets__set_id__file__kind__get"];
-        put?: never;
-        post?: never;
+        post: operations["lens_set_settle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -910,30 +814,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Remove Lens Set
+         * Lens Set Remove
          * @description Take a lens set out of the production, or bring it back; nothing is lost.
          */
-        post: operations["remove_lens_set_api_productions__production_id__lens_sets__set_id__removal_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/lenses-template.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Lenses Template
-         * @description Give a table of lenses to be filled in.
-         */
-        get: operations["lenses_template_api_productions__production_id__lenses_template_csv_get"];
-        put?: never;
-        post?: never;
+        post: operations["lens_set_remove"];
         delete?: never;
         options?: never;
         head?: never;
@@ -948,10 +832,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Package
+         * Package Read
          * @description Give all equipment of a production.
          */
-        get: operations["package_api_productions__production_id__package_get"];
+        get: operations["package_read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -968,40 +852,16 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Rig
+         * Rig Read
          * @description Give mounts and adapters; version 0 and nothing when none were kept yet.
          */
-        get: operations["read_rig_api_productions__production_id__rig_get"];
+        get: operations["rig_read"];
         /**
-         * Write Rig
+         * Rig Write
          * @description Keep mounts and adapters; 409 with both when somebody else kept some in between.
          */
-        put: operations["write_rig_api_productions__production_id__rig_put"];
+        put: operations["rig_write"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/productions/{production_id}/rig/file": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Rig File
-         * @description Give mounts and adapters as a JSON file.
-         */
-        get: operations["rig_file_api_productions__production_id__rig_file_get"];
-        put?: never;
-        /**
-         * Read Rig File
-         * @description Read mounts and adapters from a JSON file, without keeping them: those of the same name are changed.
-         */
-        post: operations["read_rig_file_api_productions__production_id__rig_file_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1021,7 +881,7 @@ export interface paths {
          * Rig Sheet
          * @description Judge every combination of lens, adapters and body as the document would make it; keeps nothing.
          */
-        post: operations["rig_sheet_api_productions__production_id__rig_sheet_post"];
+        post: operations["rig_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1036,15 +896,15 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Settings
+         * Settings Read
          * @description Give the package's settings: base rate, shutter, planned minutes, cards.
          */
-        get: operations["read_settings_api_productions__production_id__settings_get"];
+        get: operations["settings_read"];
         /**
-         * Write Settings
+         * Settings Write
          * @description Keep the package's settings; 409 with both when somebody else kept some in between.
          */
-        put: operations["write_settings_api_productions__production_id__settings_put"];
+        put: operations["settings_write"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1060,10 +920,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Speed
+         * Speed Table
          * @description Answer how fast each scan mode goes, what binds it and what it costs.
          */
-        get: operations["speed_api_productions__production_id__speed_get"];
+        get: operations["speed_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1083,7 +943,7 @@ export interface paths {
          * Ready
          * @description Say that the server can work: the database answers. 503 while it does not.
          */
-        get: operations["ready_api_ready_get"];
+        get: operations["ready"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1103,6 +963,7 @@ export interface components {
         Adapter: {
             /**
              * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
              * @default 1
              */
             magnification?: number;
@@ -1112,48 +973,137 @@ export interface components {
          * @description What goes between lens and body.
          */
         AdapterDocument: {
-            /** Body Mount */
+            /**
+             * Body Mount
+             * @description Body mount.
+             */
             body_mount: string;
             /**
              * Classes
+             * @description Classes.
+             * @default []
+             */
+            classes: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch")[];
+            /**
+             * Glass
+             * @description Glass.
+             * @default false
+             */
+            glass: boolean;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Lens Mount
+             * @description Lens mount.
+             */
+            lens_mount: string;
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             * @default 1
+             */
+            magnification: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Passes Data
+             * @description Passes data.
+             * @default true
+             */
+            passes_data: boolean;
+            /**
+             * Passes Iris
+             * @description Passes iris.
+             * @default true
+             */
+            passes_iris: boolean;
+            /**
+             * Transmission
+             * @description Transmission.
+             * @default 1
+             */
+            transmission: number;
+        };
+        /**
+         * AdapterDocument
+         * @description What goes between lens and body.
+         */
+        AdapterDocumentIn: {
+            /**
+             * Body Mount
+             * @description Body mount.
+             */
+            body_mount: string;
+            /**
+             * Classes
+             * @description Classes.
              * @default []
              */
             classes?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch")[];
             /**
              * Glass
+             * @description Glass.
              * @default false
              */
             glass?: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key?: string;
-            /** Lens Mount */
+            /**
+             * Lens Mount
+             * @description Lens mount.
+             */
             lens_mount: string;
             /**
              * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
              * @default 1
              */
             magnification?: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
             origins?: {
-                [key: string]: components["schemas"]["Origin"];
+                [key: string]: components["schemas"]["OriginIn"];
             };
             /**
              * Passes Data
+             * @description Passes data.
              * @default true
              */
             passes_data?: boolean;
             /**
              * Passes Iris
+             * @description Passes iris.
              * @default true
              */
             passes_iris?: boolean;
             /**
              * Transmission
+             * @description Transmission.
              * @default 1
              */
             transmission?: number;
@@ -1163,15 +1113,30 @@ export interface components {
          * @description An adapter.
          */
         AdapterRead: {
-            /** Body Mount */
+            /**
+             * Body Mount
+             * @description Body mount.
+             */
             body_mount: string;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Lens Mount */
+            /**
+             * Lens Mount
+             * @description Lens mount.
+             */
             lens_mount: string;
-            /** Magnification */
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             */
             magnification: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -1179,11 +1144,20 @@ export interface components {
          * @description What an angle gives against 180 degrees.
          */
         AngleCost: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: number;
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number;
-            /** Time S */
+            /**
+             * Time S
+             * @description Time, seconds.
+             */
             time_s: number;
         };
         /**
@@ -1191,19 +1165,40 @@ export interface components {
          * @description Which aperture counts for depth, what focusing close takes, and diffraction.
          */
         ApertureRead: {
-            /** Airy Mm */
+            /**
+             * Airy Mm
+             * @description Diameter of the Airy disc on the sensor, millimetres.
+             */
             airy_mm: number | null;
-            /** Diffraction */
+            /**
+             * Diffraction
+             * @description Diffraction.
+             */
             diffraction: boolean;
-            /** F Number */
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
             f_number: number | null;
-            /** From T */
+            /**
+             * From T
+             * @description From t.
+             */
             from_t: boolean;
-            /** Lost Stops */
+            /**
+             * Lost Stops
+             * @description Lost, stops.
+             */
             lost_stops: number | null;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Working */
+            /**
+             * Working
+             * @description f-number that counts for light close up.
+             */
             working: number | null;
         };
         /**
@@ -1211,15 +1206,20 @@ export interface components {
          * @description A number that must be reached.
          */
         AtLeast: {
-            /** Least */
+            /**
+             * Least
+             * @description Least.
+             */
             least: number;
             /**
              * Must
+             * @description Must.
              * @default true
              */
             must?: boolean;
             /**
              * Weight
+             * @description Weight.
              * @default 1
              */
             weight?: number;
@@ -1229,11 +1229,20 @@ export interface components {
          * @description Angles in degrees.
          */
         Axes: {
-            /** Diagonal */
+            /**
+             * Diagonal
+             * @description Diagonal.
+             */
             diagonal: number | null;
-            /** Horizontal */
+            /**
+             * Horizontal
+             * @description Horizontal.
+             */
             horizontal: number | null;
-            /** Vertical */
+            /**
+             * Vertical
+             * @description Vertical.
+             */
             vertical: number | null;
         };
         /**
@@ -1241,13 +1250,25 @@ export interface components {
          * @description Blur of a background point; distance null is infinity.
          */
         BackgroundAnswer: {
-            /** Blur Across Fraction Of Width */
+            /**
+             * Blur Across Fraction Of Width
+             * @description Blur across, share of the picture's width.
+             */
             blur_across_fraction_of_width: number | null;
-            /** Blur Fraction Of Width */
+            /**
+             * Blur Fraction Of Width
+             * @description Blur, share of the picture's width.
+             */
             blur_fraction_of_width: number | null;
-            /** Blur Mm */
+            /**
+             * Blur Mm
+             * @description Blur, millimetres.
+             */
             blur_mm: number | null;
-            /** Distance M */
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number | null;
         };
         /**
@@ -1255,22 +1276,47 @@ export interface components {
          * @description What balances the exposure: the light and the stop as they would be set.
          */
         BalanceRead: {
-            /** Balanced */
+            /**
+             * Balanced
+             * @description Balanced.
+             */
             balanced: boolean;
-            /** Changed */
+            /**
+             * Changed
+             * @description Changed.
+             */
             changed: boolean;
+            /** @description Light. */
             light: components["schemas"]["Light"];
-            /** Nd Parts */
+            /**
+             * Nd Parts
+             * @description Nd parts.
+             */
             nd_parts: string[];
-            /** Next */
+            /**
+             * Next
+             * @description Next.
+             */
             next: string | null;
-            /** Off Stops */
+            /**
+             * Off Stops
+             * @description Off, stops.
+             */
             off_stops: number;
-            /** Off Text */
+            /**
+             * Off Text
+             * @description Off text.
+             */
             off_text: string;
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop: number;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
         };
         /**
@@ -1280,27 +1326,60 @@ export interface components {
         BenchAsk: {
             /**
              * Open Rows
+             * @description Recording formats whose derivation is wanted.
              * @default []
              */
             open_rows?: number[];
-            /** Plan Extent M */
+            /**
+             * Plan Extent M
+             * @description Plan extent, metres.
+             */
             plan_extent_m?: number | null;
-            state: components["schemas"]["BenchState"];
+            /** @description State. */
+            state: components["schemas"]["BenchStateIn"];
         };
         /**
          * BenchDelivery
          * @description The picture on the screen; without an aspect it is as recorded.
          */
         BenchDelivery: {
-            /** Aspect */
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect: number | null;
+            /**
+             * Long Edge Px
+             * @description Long edge, pixels.
+             * @default 3840
+             */
+            long_edge_px: number | null;
+            /**
+             * Protect
+             * @description Share of the delivered picture that is protected all round, 0 to 0.9.
+             * @default 0
+             */
+            protect: number;
+        };
+        /**
+         * BenchDelivery
+         * @description The picture on the screen; without an aspect it is as recorded.
+         */
+        BenchDeliveryIn: {
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
             aspect?: number | null;
             /**
              * Long Edge Px
+             * @description Long edge, pixels.
              * @default 3840
              */
             long_edge_px?: number | null;
             /**
              * Protect
+             * @description Share of the delivered picture that is protected all round, 0 to 0.9.
              * @default 0
              */
             protect?: number;
@@ -1310,8 +1389,12 @@ export interface components {
          * @description A Bench whose equipment is all there, and what had to be replaced.
          */
         BenchMended: {
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: string[];
+            /** @description State. */
             state: components["schemas"]["BenchState"];
         };
         /**
@@ -1319,8 +1402,12 @@ export interface components {
          * @description The kept Bench and its version, for the next write.
          */
         BenchRead: {
+            /** @description State. */
             state: components["schemas"]["BenchState"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -1330,17 +1417,47 @@ export interface components {
         BenchReference: {
             /**
              * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default width
+             * @enum {string}
+             */
+            by: "width" | "height" | "diagonal";
+            /**
+             * Name
+             * @description Name.
+             * @default super35
+             * @enum {string}
+             */
+            name: "super35" | "full_frame" | "scan_mode";
+            /**
+             * Scan Mode Id
+             * @description Scan mode id.
+             */
+            scan_mode_id: number | null;
+        };
+        /**
+         * BenchReference
+         * @description Super 35, full frame, or the window of a scan mode of this production.
+         */
+        BenchReferenceIn: {
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
              * @default width
              * @enum {string}
              */
             by?: "width" | "height" | "diagonal";
             /**
              * Name
+             * @description Name.
              * @default super35
              * @enum {string}
              */
             name?: "super35" | "full_frame" | "scan_mode";
-            /** Scan Mode Id */
+            /**
+             * Scan Mode Id
+             * @description Scan mode id.
+             */
             scan_mode_id?: number | null;
         };
         /**
@@ -1348,41 +1465,64 @@ export interface components {
          * @description The Bench. Distances in metres from the sensor plane.
          */
         BenchState: {
-            /** Adapter Id */
-            adapter_id?: number | null;
-            /** Coc */
-            coc?: (components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"]) | null;
-            /** Columns */
-            columns?: string[] | null;
+            /**
+             * Adapter Id
+             * @description Adapter id.
+             */
+            adapter_id: number | null;
+            /**
+             * Coc
+             * @description The rule for the circle of confusion: what counts as sharp.
+             */
+            coc: (components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"]) | null;
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns: string[] | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
-            crop_ids?: number[];
+            crop_ids: number[];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
+            delivery: components["schemas"]["BenchDelivery"];
             /**
              * Descending
+             * @description Descending.
              * @default false
              */
-            descending?: boolean;
-            /** Focal Mm */
-            focal_mm?: number | null;
-            /** Focus M */
-            focus_m?: number | null;
-            /** Format Id */
+            descending: boolean;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m: number | null;
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
             /**
              * Fps
+             * @description Frames a second.
              * @default 25
              */
-            fps?: number;
+            fps: number;
             /**
+             * @description Ladder.
              * @default {
              *       "classes": [],
              *       "covers": false,
@@ -1390,10 +1530,14 @@ export interface components {
              *       "scope": "all"
              *     }
              */
-            ladder?: components["schemas"]["LadderFilter"];
-            /** Lens Id */
+            ladder: components["schemas"]["LadderFilter"];
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
             /**
+             * @description Light.
              * @default {
              *       "foot_candles": 10,
              *       "known_by": "lux",
@@ -1419,25 +1563,29 @@ export interface components {
              *       "shutter_s": 0.02
              *     }
              */
-            light?: components["schemas"]["Light"];
+            light: components["schemas"]["Light"];
             /**
              * Movement M
+             * @description Movement, metres.
              * @default 0
              */
-            movement_m?: number;
+            movement_m: number;
             /**
              * Pinned
+             * @description Pinned.
              * @default []
              */
-            pinned?: number[];
+            pinned: number[];
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
+            reference: components["schemas"]["BenchReference"];
             /**
+             * @description Scene.
              * @default {
              *       "camera_height_m": 1.55,
              *       "face_caution_m": 0.45,
@@ -1494,20 +1642,243 @@ export interface components {
              *       "title_safe": false
              *     }
              */
-            scene?: components["schemas"]["Scene"];
-            /** Second Adapter Id */
+            scene: components["schemas"]["Scene"];
+            /**
+             * Second Adapter Id
+             * @description Second adapter id.
+             */
+            second_adapter_id: number | null;
+            /**
+             * Sort
+             * @description Sort.
+             */
+            sort: string | null;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop: number | null;
+            /**
+             * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
+             * @default 3
+             */
+            subject_m: number;
+            /**
+             * Unit
+             * @description Unit.
+             * @default m
+             * @enum {string}
+             */
+            unit: "m" | "ft";
+        };
+        /**
+         * BenchState
+         * @description The Bench. Distances in metres from the sensor plane.
+         */
+        BenchStateIn: {
+            /**
+             * Adapter Id
+             * @description Adapter id.
+             */
+            adapter_id?: number | null;
+            /**
+             * Coc
+             * @description The rule for the circle of confusion: what counts as sharp.
+             */
+            coc?: (components["schemas"]["CocByDiagonalIn"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotositeIn"] | components["schemas"]["CocPixelIn"] | components["schemas"]["CocEyeIn"]) | null;
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns?: string[] | null;
+            /**
+             * Crop Ids
+             * @description In-camera crops that are switched on.
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * @description The picture on the screen: aspect, size and what is protected.
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDeliveryIn"];
+            /**
+             * Descending
+             * @description Descending.
+             * @default false
+             */
+            descending?: boolean;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm?: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m?: number | null;
+            /**
+             * Format Id
+             * @description Format id.
+             */
+            format_id: number;
+            /**
+             * Fps
+             * @description Frames a second.
+             * @default 25
+             */
+            fps?: number;
+            /**
+             * @description Ladder.
+             * @default {
+             *       "classes": [],
+             *       "covers": false,
+             *       "oversampled": false,
+             *       "scope": "all"
+             *     }
+             */
+            ladder?: components["schemas"]["LadderFilterIn"];
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
+            lens_id: number;
+            /**
+             * @description Light.
+             * @default {
+             *       "foot_candles": 10,
+             *       "known_by": "lux",
+             *       "lamp": "tungsten",
+             *       "lux": 100,
+             *       "mains_hz": 50,
+             *       "may_move": [
+             *         "nd",
+             *         "ei",
+             *         "light"
+             *       ],
+             *       "metered": {
+             *         "ei": 800,
+             *         "nd_stops": 0,
+             *         "shutter_s": 0.02,
+             *         "t_stop": 2.8
+             *       },
+             *       "nd_stops": 0,
+             *       "pulse_duty": 0.5,
+             *       "pulse_hz": 1200,
+             *       "shutter": "angle",
+             *       "shutter_deg": 180,
+             *       "shutter_s": 0.02
+             *     }
+             */
+            light?: components["schemas"]["LightIn"];
+            /**
+             * Movement M
+             * @description Movement, metres.
+             * @default 0
+             */
+            movement_m?: number;
+            /**
+             * Pinned
+             * @description Pinned.
+             * @default []
+             */
+            pinned?: number[];
+            /**
+             * @description What crops and effective focal lengths are told against.
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReferenceIn"];
+            /**
+             * @description Scene.
+             * @default {
+             *       "camera_height_m": 1.55,
+             *       "face_caution_m": 0.45,
+             *       "frames": [],
+             *       "objects": [
+             *         {
+             *           "aside_m": 0.9,
+             *           "distance_m": 5.2,
+             *           "ground_m": 0,
+             *           "height_m": 1.78,
+             *           "key": "start0",
+             *           "kind": "standing",
+             *           "name": "second person"
+             *         },
+             *         {
+             *           "aside_m": -1.3,
+             *           "distance_m": 6.5,
+             *           "ground_m": 0,
+             *           "height_m": 2.3,
+             *           "key": "start1",
+             *           "kind": "lamp",
+             *           "name": "lamp left"
+             *         },
+             *         {
+             *           "aside_m": -2.2,
+             *           "distance_m": 9,
+             *           "ground_m": 0,
+             *           "height_m": 3,
+             *           "key": "start2",
+             *           "kind": "post",
+             *           "name": "post"
+             *         },
+             *         {
+             *           "aside_m": 2.4,
+             *           "distance_m": 14,
+             *           "ground_m": 0,
+             *           "height_m": 2.8,
+             *           "key": "start3",
+             *           "kind": "lamp",
+             *           "name": "lamp right"
+             *         },
+             *         {
+             *           "aside_m": 0,
+             *           "distance_m": 180,
+             *           "ground_m": 0,
+             *           "height_m": 9,
+             *           "key": "start4",
+             *           "kind": "shore",
+             *           "name": "far shore"
+             *         }
+             *       ],
+             *       "posture": "standing",
+             *       "subject_height_m": 1.72,
+             *       "title_safe": false
+             *     }
+             */
+            scene?: components["schemas"]["SceneIn"];
+            /**
+             * Second Adapter Id
+             * @description Second adapter id.
+             */
             second_adapter_id?: number | null;
-            /** Sort */
+            /**
+             * Sort
+             * @description Sort.
+             */
             sort?: string | null;
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop?: number | null;
             /**
              * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
              * @default 3
              */
             subject_m?: number;
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
@@ -1518,23 +1889,44 @@ export interface components {
          * @description All that the Bench shows.
          */
         BenchView: {
-            /** Crops */
+            /**
+             * Crops
+             * @description Crops.
+             */
             crops: components["schemas"]["CropSwitch"][];
-            /** Derivations */
+            /**
+             * Derivations
+             * @description Derivations.
+             */
             derivations: {
                 [key: string]: components["schemas"]["Step"][];
             };
-            /** Kit */
+            /**
+             * Kit
+             * @description Kit.
+             */
             kit: components["schemas"]["LensChoice"][];
+            /** @description Lens. */
             lens: components["schemas"]["LensOnBench"];
+            /** @description The links of the chain; their factors multiply to the whole. */
             links: components["schemas"]["Links"];
+            /** @description Plan. */
             plan: components["schemas"]["PlanView"];
+            /** @description What crops and effective focal lengths are told against. */
             reference: components["schemas"]["ReferenceAnswer"];
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["LadderRow"][];
-            /** Suited */
+            /**
+             * Suited
+             * @description Suited.
+             */
             suited: components["schemas"]["SuitedFormat"][];
+            /** @description Viewfinder. */
             viewfinder: components["schemas"]["Viewfinder"];
+            /** @description Window map. */
             window_map: components["schemas"]["WindowMap"];
         };
         /**
@@ -1542,8 +1934,25 @@ export interface components {
          * @description A Bench to keep, changed from a known version.
          */
         BenchWrite: {
+            /** @description State. */
             state: components["schemas"]["BenchState"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * BenchWrite
+         * @description A Bench to keep, changed from a known version.
+         */
+        BenchWriteIn: {
+            /** @description State. */
+            state: components["schemas"]["BenchStateIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -1551,9 +1960,15 @@ export interface components {
          * @description Blur of a background at a distance, per cent of the width.
          */
         BlurAt: {
-            /** Percent */
+            /**
+             * Percent
+             * @description Per cent.
+             */
             percent: number;
-            /** X */
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
             x: number;
         };
         /**
@@ -1561,9 +1976,15 @@ export interface components {
          * @description What a point becomes, mm as it is seen de-squeezed.
          */
         BlurOval: {
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number;
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number;
         };
         /**
@@ -1573,12 +1994,17 @@ export interface components {
         BodyDocument: {
             /**
              * Base Eis
+             * @description Base eis.
              * @default []
              */
-            base_eis?: number[];
-            /** Buffer Gb */
-            buffer_gb?: number | null;
+            base_eis: number[];
             /**
+             * Buffer Gb
+             * @description Buffer, gigabytes (10^9).
+             */
+            buffer_gb: number | null;
+            /**
+             * @description Claims.
              * @default {
              *       "crops": [],
              *       "pixels": [],
@@ -1586,48 +2012,70 @@ export interface components {
              *       "tapes": []
              *     }
              */
-            claims?: components["schemas"]["Claims"];
+            claims: components["schemas"]["Claims"];
             /**
              * Crops
+             * @description Crops.
              * @default []
              */
-            crops?: components["schemas"]["CropDocument"][];
+            crops: components["schemas"]["CropDocument"][];
             /**
              * Eis
+             * @description Eis.
              * @default []
              */
-            eis?: number[];
+            eis: number[];
             /**
              * Firmware
+             * @description Firmware.
              * @default
              */
-            firmware?: string;
+            firmware: string;
             /**
              * Free Windows
+             * @description Free windows.
              * @default false
              */
-            free_windows?: boolean;
-            /** Highest Ei */
-            highest_ei?: number | null;
-            /** Key */
-            key?: string;
-            /** Maker */
+            free_windows: boolean;
+            /**
+             * Highest Ei
+             * @description Highest ei.
+             */
+            highest_ei: number | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Maker
+             * @description Maker.
+             */
             maker: string;
             /**
              * Modes
+             * @description Modes.
              * @default []
              */
-            modes?: components["schemas"]["ModeDocument"][];
-            /** Mount */
+            modes: components["schemas"]["ModeDocument"][];
+            /**
+             * Mount
+             * @description Mount.
+             */
             mount: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Nd Stops
+             * @description Neutral density, stops.
              * @default []
              */
-            nd_stops?: number[];
+            nd_stops: number[];
             /**
+             * @description Origin.
              * @default {
              *       "date": "",
              *       "firmware": "",
@@ -1635,33 +2083,188 @@ export interface components {
              *       "source": ""
              *     }
              */
-            origin?: components["schemas"]["Origin"];
+            origin: components["schemas"]["Origin"];
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
-            origins?: {
+            origins: {
                 [key: string]: components["schemas"]["Origin"];
             };
-            /** Photosites */
+            /**
+             * Photosites
+             * @description Photosites across and down.
+             */
             photosites: number[];
-            /** Pitch Um */
+            /**
+             * Pitch Um
+             * @description From photosite to photosite, micrometres.
+             */
             pitch_um: number;
             /**
              * Schema
+             * @description Name of the document's schema.
+             * @default hextan.body
+             * @constant
+             */
+            schema: "hextan.body";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 2
+             * @constant
+             */
+            schema_version: 2;
+            /**
+             * Total Photosites
+             * @description Total photosites.
+             */
+            total_photosites: number[] | null;
+            /**
+             * Write Mb S
+             * @description Write, megabytes (10^6) a second.
+             */
+            write_mb_s: number | null;
+        };
+        /**
+         * BodyDocument
+         * @description A body with sensor, scan modes, recording formats, in-camera crops and claims.
+         */
+        BodyDocumentIn: {
+            /**
+             * Base Eis
+             * @description Base eis.
+             * @default []
+             */
+            base_eis?: number[];
+            /**
+             * Buffer Gb
+             * @description Buffer, gigabytes (10^9).
+             */
+            buffer_gb?: number | null;
+            /**
+             * @description Claims.
+             * @default {
+             *       "crops": [],
+             *       "pixels": [],
+             *       "speeds": [],
+             *       "tapes": []
+             *     }
+             */
+            claims?: components["schemas"]["ClaimsIn"];
+            /**
+             * Crops
+             * @description Crops.
+             * @default []
+             */
+            crops?: components["schemas"]["CropDocumentIn"][];
+            /**
+             * Eis
+             * @description Eis.
+             * @default []
+             */
+            eis?: number[];
+            /**
+             * Firmware
+             * @description Firmware.
+             * @default
+             */
+            firmware?: string;
+            /**
+             * Free Windows
+             * @description Free windows.
+             * @default false
+             */
+            free_windows?: boolean;
+            /**
+             * Highest Ei
+             * @description Highest ei.
+             */
+            highest_ei?: number | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Maker
+             * @description Maker.
+             */
+            maker: string;
+            /**
+             * Modes
+             * @description Modes.
+             * @default []
+             */
+            modes?: components["schemas"]["ModeDocumentIn"][];
+            /**
+             * Mount
+             * @description Mount.
+             */
+            mount: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             * @default []
+             */
+            nd_stops?: number[];
+            /**
+             * @description Origin.
+             * @default {
+             *       "date": "",
+             *       "firmware": "",
+             *       "kind": "claimed",
+             *       "source": ""
+             *     }
+             */
+            origin?: components["schemas"]["OriginIn"];
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Photosites
+             * @description Photosites across and down.
+             */
+            photosites: number[];
+            /**
+             * Pitch Um
+             * @description From photosite to photosite, micrometres.
+             */
+            pitch_um: number;
+            /**
+             * Schema
+             * @description Name of the document's schema.
              * @default hextan.body
              * @constant
              */
             schema?: "hextan.body";
             /**
              * Schema Version
-             * @default 1
+             * @description Version of the document's schema.
+             * @default 2
              * @constant
              */
-            schema_version?: 1;
-            /** Total Photosites */
+            schema_version?: 2;
+            /**
+             * Total Photosites
+             * @description Total photosites.
+             */
             total_photosites?: number[] | null;
-            /** Write Mb S */
+            /**
+             * Write Mb S
+             * @description Write, megabytes (10^6) a second.
+             */
             write_mb_s?: number | null;
         };
         /**
@@ -1669,20 +2272,34 @@ export interface components {
          * @description A body with its version, for the next write.
          */
         BodyKept: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["BodyDocument"];
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
          * BodyList
-         * @description The bodies of a production, and those that were taken out and can be brought back.
+         * @description The bodies of a production.
          */
         BodyList: {
-            /** Bodies */
-            bodies: components["schemas"]["BodySummary"][];
-            /** Removed */
+            /**
+             * Here
+             * @description What is there.
+             */
+            here: components["schemas"]["BodySummary"][];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default []
+             */
             removed: components["schemas"]["BodySummary"][];
         };
         /**
@@ -1690,28 +2307,53 @@ export interface components {
          * @description A body to add: a document, a copy from the catalogue, or a copy of another body here.
          */
         BodyNew: {
-            /** Body Id */
+            /**
+             * Body Id
+             * @description Body id.
+             */
             body_id?: number | null;
-            /** Catalogue Body Id */
+            /**
+             * Catalogue Body Id
+             * @description Catalogue body id.
+             */
             catalogue_body_id?: number | null;
-            document?: components["schemas"]["BodyDocument"] | null;
+            /** @description The document as it is entered and kept. */
+            document?: components["schemas"]["BodyDocumentIn"] | null;
         };
         /**
          * BodyRead
          * @description A body with its modes and crops.
          */
         BodyRead: {
-            /** Crops */
+            /**
+             * Crops
+             * @description Crops.
+             */
             crops: components["schemas"]["CropRead"][];
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Maker */
+            /**
+             * Maker
+             * @description Maker.
+             */
             maker: string;
-            /** Modes */
+            /**
+             * Modes
+             * @description Modes.
+             */
             modes: components["schemas"]["ModeRead"][];
-            /** Mount */
+            /**
+             * Mount
+             * @description Mount.
+             */
             mount: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -1719,11 +2361,19 @@ export interface components {
          * @description Everything that follows from a body's document.
          */
         BodySheet: {
+            /** @description Claims. */
             claims: components["schemas"]["ClaimsChecked"];
-            /** Formats */
+            /**
+             * Formats
+             * @description Formats.
+             */
             formats: components["schemas"]["FormatFigures"][];
-            /** Modes */
+            /**
+             * Modes
+             * @description Modes.
+             */
             modes: components["schemas"]["ModeFigures"][];
+            /** @description Sensor. */
             sensor: components["schemas"]["SensorFigures"];
         };
         /**
@@ -1731,31 +2381,70 @@ export interface components {
          * @description A body in the list.
          */
         BodySummary: {
-            /** Catalogue Body Id */
+            /**
+             * Catalogue Body Id
+             * @description Catalogue body id.
+             */
             catalogue_body_id: number | null;
-            /** Changes */
+            /**
+             * Changes
+             * @description Changes.
+             */
             changes: number;
-            /** Firmware */
+            /**
+             * Firmware
+             * @description Firmware.
+             */
             firmware: string;
-            /** Formats */
+            /**
+             * Formats
+             * @description Formats.
+             */
             formats: number;
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Maker */
+            /**
+             * Maker
+             * @description Maker.
+             */
             maker: string;
-            /** Modes */
+            /**
+             * Modes
+             * @description Modes.
+             */
             modes: number;
-            /** Mount */
+            /**
+             * Mount
+             * @description Mount.
+             */
             mount: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Photosites */
+            /**
+             * Photosites
+             * @description Photosites across and down.
+             */
             photosites: number[];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
         };
         /**
@@ -1763,8 +2452,25 @@ export interface components {
          * @description A body to keep, changed from a known version.
          */
         BodyWrite: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["BodyDocument"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * BodyWrite
+         * @description A body to keep, changed from a known version.
+         */
+        BodyWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["BodyDocumentIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -1772,12 +2478,22 @@ export interface components {
          * @description How a column can match the first.
          */
         CameraMatch: {
-            /** Advice */
+            /**
+             * Advice
+             * @description Advice.
+             */
             advice: string[];
+            /** @description Exact. */
             exact: components["schemas"]["ExactMatch"];
-            /** Options */
+            /**
+             * Options
+             * @description Options.
+             */
             options: components["schemas"]["MatchOption"][];
-            /** Tried */
+            /**
+             * Tried
+             * @description Tried.
+             */
             tried: number;
         };
         /**
@@ -1785,13 +2501,25 @@ export interface components {
          * @description How far the camera has to move for exactly the wanted field.
          */
         CameraMove: {
-            /** Background Ratio */
+            /**
+             * Background Ratio
+             * @description Size of what stands behind against the subject, over what it was.
+             */
             background_ratio: number;
-            /** By M */
+            /**
+             * By M
+             * @description By, metres.
+             */
             by_m: number;
-            /** Distance M */
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
         };
         /**
@@ -1799,14 +2527,52 @@ export interface components {
          * @description A recording card: GB is 10^9 bytes, GiB 2^30.
          */
         Card: {
-            /** Capacity */
+            /**
+             * Capacity
+             * @description Capacity.
+             */
             capacity: number;
-            /** Key */
-            key?: string;
-            /** Name */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Unit
+             * @description Unit.
+             * @default GB
+             * @enum {string}
+             */
+            unit: "GB" | "GiB";
+        };
+        /**
+         * Card
+         * @description A recording card: GB is 10^9 bytes, GiB 2^30.
+         */
+        CardIn: {
+            /**
+             * Capacity
+             * @description Capacity.
+             */
+            capacity: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Unit
+             * @description Unit.
              * @default GB
              * @enum {string}
              */
@@ -1817,17 +2583,25 @@ export interface components {
          * @description Minutes on a card of the production.
          */
         CardWish: {
-            /** Card */
+            /**
+             * Card
+             * @description Card.
+             */
             card: string;
-            /** Least */
+            /**
+             * Least
+             * @description Least.
+             */
             least: number;
             /**
              * Must
+             * @description Must.
              * @default true
              */
             must?: boolean;
             /**
              * Weight
+             * @description Weight.
              * @default 1
              */
             weight?: number;
@@ -1839,10 +2613,14 @@ export interface components {
         CaseName: {
             /**
              * Case
+             * @description Case.
              * @enum {string}
              */
             case: "as_set" | "same_place" | "moved" | "other_lens";
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -1850,25 +2628,100 @@ export interface components {
          * @description One difference from the catalogue.
          */
         CatalogueChange: {
-            /** Catalogue */
+            /**
+             * Catalogue
+             * @description Catalogue.
+             */
             catalogue: unknown;
-            /** Field */
+            /**
+             * Field
+             * @description Path of the field that is wrong.
+             */
             field: string;
-            /** Here */
+            /**
+             * Here
+             * @description What is there.
+             */
             here: unknown;
             /**
              * Kind
+             * @description Which kind it is.
              * @enum {string}
              */
             kind: "changed" | "added" | "gone";
-            /** Path */
+            /**
+             * Path
+             * @description Path.
+             */
             path: string;
-            /** Taken */
+            /**
+             * Taken
+             * @description What it was when it was taken from the catalogue.
+             */
             taken: unknown;
-            /** Touched */
+            /**
+             * Touched
+             * @description Touched.
+             */
             touched: boolean;
-            /** Where */
+            /**
+             * Where
+             * @description Where.
+             */
             where: string;
+        };
+        /**
+         * CatalogueChanges
+         * @description What the catalogue says differently.
+         */
+        CatalogueChanges: {
+            /**
+             * Here
+             * @description What is there.
+             */
+            here: components["schemas"]["CatalogueChange"][];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default []
+             */
+            removed: components["schemas"]["CatalogueChange"][];
+        };
+        /**
+         * Change
+         * @description What the Bench would be set to otherwise.
+         */
+        Change: {
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
+            adapter_ids?: number[];
+            /**
+             * Crop Ids
+             * @description In-camera crops that are switched on.
+             */
+            crop_ids?: number[];
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm?: number;
+            /**
+             * Format Id
+             * @description Format id.
+             */
+            format_id?: number;
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
+            lens_id?: number;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop?: number;
         };
         /**
          * ChangesSettled
@@ -1877,15 +2730,20 @@ export interface components {
         ChangesSettled: {
             /**
              * Leave
+             * @description Leave.
              * @default []
              */
             leave?: string[];
             /**
              * Take
+             * @description Take.
              * @default []
              */
             take?: string[];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -1893,9 +2751,15 @@ export interface components {
          * @description The highest rate that can be chosen on the camera, and in words what else limits it.
          */
         ChosenRate: {
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Usable Fps */
+            /**
+             * Usable Fps
+             * @description Usable, frames a second.
+             */
             usable_fps: number | null;
         };
         /**
@@ -1905,16 +2769,29 @@ export interface components {
         CircleAlong: {
             /**
              * By
+             * @description The dimension that counts: width, height or diagonal.
              * @enum {string}
              */
             by: "focal" | "stop" | "focus";
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number;
-            /** Now */
+            /**
+             * Now
+             * @description Now.
+             */
             now: number | null;
-            /** Points */
+            /**
+             * Points
+             * @description Points.
+             */
             points: components["schemas"]["CirclePlace"][];
-            /** Safe Mm */
+            /**
+             * Safe Mm
+             * @description Safe, millimetres.
+             */
             safe_mm: number;
         };
         /**
@@ -1922,12 +2799,19 @@ export interface components {
          * @description The circle at one place of the range; infinity as null.
          */
         CirclePlace: {
-            /** At */
+            /**
+             * At
+             * @description At.
+             */
             at: number | null;
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: number;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
@@ -1937,9 +2821,15 @@ export interface components {
          * @description One row of a table of image circles.
          */
         CirclePoint: {
-            /** At */
+            /**
+             * At
+             * @description At.
+             */
             at: number | null;
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: number;
         };
         /**
@@ -1947,9 +2837,15 @@ export interface components {
          * @description A width that a claimed factor means.
          */
         ClaimedWidth: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
         };
         /**
@@ -1959,48 +2855,101 @@ export interface components {
         Claims: {
             /**
              * Crops
+             * @description Crops.
              * @default []
              */
-            crops?: components["schemas"]["CropClaim"][];
+            crops: components["schemas"]["CropClaim"][];
             /**
              * Pixels
+             * @description Pixels.
              * @default []
              */
-            pixels?: components["schemas"]["PixelClaim"][];
+            pixels: components["schemas"]["PixelClaim"][];
             /**
              * Speeds
+             * @description Speeds.
              * @default []
              */
-            speeds?: components["schemas"]["SpeedClaim"][];
+            speeds: components["schemas"]["SpeedClaim"][];
             /**
              * Tapes
+             * @description Tapes.
              * @default []
              */
-            tapes?: components["schemas"]["TapeClaim"][];
+            tapes: components["schemas"]["TapeClaim"][];
         };
         /**
          * ClaimsChecked
          * @description All claims of a body, checked.
          */
         ClaimsChecked: {
-            /** Crops */
+            /**
+             * Crops
+             * @description Crops.
+             */
             crops: components["schemas"]["CropChecked"][];
-            /** Pixels */
+            /**
+             * Pixels
+             * @description Pixels.
+             */
             pixels: components["schemas"]["PixelsChecked"][];
+            /** @description Speed. */
             speed: components["schemas"]["SpeedChecked"] | null;
-            /** Tapes */
+            /**
+             * Tapes
+             * @description Tapes.
+             */
             tapes: components["schemas"]["TapeChecked"][];
+        };
+        /**
+         * Claims
+         * @description What is said and measured of a body, to be held against its figures.
+         */
+        ClaimsIn: {
+            /**
+             * Crops
+             * @description Crops.
+             * @default []
+             */
+            crops?: components["schemas"]["CropClaimIn"][];
+            /**
+             * Pixels
+             * @description Pixels.
+             * @default []
+             */
+            pixels?: components["schemas"]["PixelClaimIn"][];
+            /**
+             * Speeds
+             * @description Speeds.
+             * @default []
+             */
+            speeds?: components["schemas"]["SpeedClaimIn"][];
+            /**
+             * Tapes
+             * @description Tapes.
+             * @default []
+             */
+            tapes?: components["schemas"]["TapeClaimIn"][];
         };
         /**
          * CloseFigures
          * @description At close focus, with the longest focal length, on a width of 24.89 mm.
          */
         CloseFigures: {
-            /** Extension Percent */
+            /**
+             * Extension Percent
+             * @description Extension, per cent.
+             */
             extension_percent: number;
-            /** Field M */
+            /**
+             * Field M
+             * @description Field in the plane of focus, metres.
+             */
             field_m: number;
-            /** Magnification */
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             */
             magnification: number;
         };
         /**
@@ -2010,11 +2959,29 @@ export interface components {
         CocByDiagonal: {
             /**
              * Divisor
+             * @description Divisor.
+             * @default 1500
+             */
+            divisor: number;
+            /**
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            rule: "picture_diagonal";
+        };
+        /**
+         * CocByDiagonal
+         * @description Picture diagonal on the sensor / divisor.
+         */
+        CocByDiagonalIn: {
+            /**
+             * Divisor
+             * @description Divisor.
              * @default 1500
              */
             divisor?: number;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             rule: "picture_diagonal";
@@ -2026,16 +2993,41 @@ export interface components {
         CocEye: {
             /**
              * Arcmin
+             * @description Arcmin.
+             * @default 1
+             */
+            arcmin: number;
+            /**
+             * Picture Heights
+             * @description Picture heights.
+             * @default 3
+             */
+            picture_heights: number;
+            /**
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            rule: "eye";
+        };
+        /**
+         * CocEye
+         * @description What a viewer resolves.
+         */
+        CocEyeIn: {
+            /**
+             * Arcmin
+             * @description Arcmin.
              * @default 1
              */
             arcmin?: number;
             /**
              * Picture Heights
+             * @description Picture heights.
              * @default 3
              */
             picture_heights?: number;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             rule: "eye";
@@ -2045,10 +3037,13 @@ export interface components {
          * @description A gauge value in mm.
          */
         CocFixed: {
-            /** Mm */
+            /**
+             * Mm
+             * @description Millimetres.
+             */
             mm: number;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             rule: "fixed";
@@ -2060,11 +3055,29 @@ export interface components {
         CocPhotosite: {
             /**
              * Factor
+             * @description Factor.
+             * @default 2
+             */
+            factor: number;
+            /**
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            rule: "photosite";
+        };
+        /**
+         * CocPhotosite
+         * @description A number of photosites of the sampled grid.
+         */
+        CocPhotositeIn: {
+            /**
+             * Factor
+             * @description Factor.
              * @default 2
              */
             factor?: number;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             rule: "photosite";
@@ -2076,11 +3089,29 @@ export interface components {
         CocPixel: {
             /**
              * Factor
+             * @description Factor.
+             * @default 1
+             */
+            factor: number;
+            /**
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            rule: "pixel";
+        };
+        /**
+         * CocPixel
+         * @description A number of delivered pixels as wide as they lie on the sensor.
+         */
+        CocPixelIn: {
+            /**
+             * Factor
+             * @description Factor.
              * @default 1
              */
             factor?: number;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description The rule that is broken, or by which is judged. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             rule: "pixel";
@@ -2090,13 +3121,25 @@ export interface components {
          * @description The rule for sharpness with its value and what it assumes; `own` where the look has its own.
          */
         CocRead: {
-            /** Assumes */
+            /**
+             * Assumes
+             * @description Assumes.
+             */
             assumes: string;
-            /** Coc Mm */
+            /**
+             * Coc Mm
+             * @description Circle of confusion on the sensor, millimetres.
+             */
             coc_mm: number | null;
-            /** Own */
+            /**
+             * Own
+             * @description Own.
+             */
             own: boolean;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
         };
         /**
@@ -2104,66 +3147,207 @@ export interface components {
          * @description A set-up. Distances in metres from its own sensor plane.
          */
         Column: {
-            /** Adapter Id */
-            adapter_id?: number | null;
+            /**
+             * Adapter Id
+             * @description Adapter id.
+             */
+            adapter_id: number | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
-            crop_ids?: number[];
-            /** Ei */
-            ei?: number | null;
-            /** Focal Mm */
-            focal_mm?: number | null;
-            /** Focus M */
-            focus_m?: number | null;
-            /** Format Id */
+            crop_ids: number[];
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m: number | null;
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
             /**
              * Fps
+             * @description Frames a second.
              * @default 25
              */
-            fps?: number;
-            /** Key */
-            key?: string;
+            fps: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
             /**
              * Label
+             * @description Label.
              * @default
              */
-            label?: string;
-            /** Lens Id */
+            label: string;
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
             /**
              * Nd Stops
+             * @description Neutral density, stops.
+             * @default 0
+             */
+            nd_stops: number;
+            /**
+             * Second Adapter Id
+             * @description Second adapter id.
+             */
+            second_adapter_id: number | null;
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             * @default 180
+             */
+            shutter_deg: number;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop: number | null;
+            /**
+             * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
+             * @default 3
+             */
+            subject_m: number;
+            /**
+             * Trim Note
+             * @description Trim note.
+             * @default
+             */
+            trim_note: string;
+            /**
+             * Trim Stops
+             * @description Trim, stops.
+             * @default 0
+             */
+            trim_stops: number;
+            /**
+             * Trim Width Percent
+             * @description Trim width, per cent.
+             * @default 0
+             */
+            trim_width_percent: number;
+        };
+        /**
+         * Column
+         * @description A set-up. Distances in metres from its own sensor plane.
+         */
+        ColumnIn: {
+            /**
+             * Adapter Id
+             * @description Adapter id.
+             */
+            adapter_id?: number | null;
+            /**
+             * Crop Ids
+             * @description In-camera crops that are switched on.
+             * @default []
+             */
+            crop_ids?: number[];
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei?: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm?: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m?: number | null;
+            /**
+             * Format Id
+             * @description Format id.
+             */
+            format_id: number;
+            /**
+             * Fps
+             * @description Frames a second.
+             * @default 25
+             */
+            fps?: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Label
+             * @description Label.
+             * @default
+             */
+            label?: string;
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
+            lens_id: number;
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
              * @default 0
              */
             nd_stops?: number;
-            /** Second Adapter Id */
+            /**
+             * Second Adapter Id
+             * @description Second adapter id.
+             */
             second_adapter_id?: number | null;
             /**
              * Shutter Deg
+             * @description Shutter, degrees.
              * @default 180
              */
             shutter_deg?: number;
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop?: number | null;
             /**
              * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
              * @default 3
              */
             subject_m?: number;
             /**
              * Trim Note
+             * @description Trim note.
              * @default
              */
             trim_note?: string;
             /**
              * Trim Stops
+             * @description Trim, stops.
              * @default 0
              */
             trim_stops?: number;
             /**
              * Trim Width Percent
+             * @description Trim width, per cent.
              * @default 0
              */
             trim_width_percent?: number;
@@ -2173,15 +3357,31 @@ export interface components {
          * @description A lens on a body: all ways, the least trouble first.
          */
         Combination: {
-            /** Body Id */
+            /**
+             * Body Id
+             * @description Body id.
+             */
             body_id: number;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Verdict */
-            verdict: string;
-            /** Ways */
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "possible" | "consequences" | "impossible";
+            /**
+             * Ways
+             * @description Ways.
+             */
             ways: components["schemas"]["Way"][];
-            /** Why Not */
+            /**
+             * Why Not
+             * @description Why not.
+             */
             why_not: string | null;
         };
         /**
@@ -2189,7 +3389,8 @@ export interface components {
          * @description A comparison to compute, without keeping it.
          */
         CompareAsk: {
-            document: components["schemas"]["Comparison"];
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ComparisonIn"];
         };
         /**
          * CompareView
@@ -2198,19 +3399,36 @@ export interface components {
         CompareView: {
             /**
              * Case
+             * @description Case.
              * @enum {string}
              */
             case: "as_set" | "same_place" | "moved" | "other_lens";
-            /** Cases */
+            /**
+             * Cases
+             * @description Cases.
+             */
             cases: components["schemas"]["CaseName"][];
-            /** Columns */
+            /**
+             * Columns
+             * @description Columns.
+             */
             columns: components["schemas"]["ComparedColumn"][];
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["ComparedRow"][];
+            /** @description Rules. */
             rules: components["schemas"]["Rules"] | null;
-            /** Summary */
+            /**
+             * Summary
+             * @description Summary.
+             */
             summary: components["schemas"]["MatchSummary"][];
-            /** Why */
+            /**
+             * Why
+             * @description Why.
+             */
             why: (components["schemas"]["Why"] | null)[];
         };
         /**
@@ -2218,45 +3436,98 @@ export interface components {
          * @description A set-up as it was computed; `virtual` where a case gives it a lens that nobody may have.
          */
         ComparedColumn: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
             /**
              * Coverage
+             * @description Coverage.
              * @enum {string}
              */
             coverage: "covers" | "marginal" | "short" | "unknown";
-            /** Dark Share */
+            /**
+             * Dark Share
+             * @description Share of the recording that lies outside the image circle, 0 to 1.
+             */
             dark_share: number | null;
-            /** Ei */
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
             ei: number;
-            /** Eis */
+            /**
+             * Eis
+             * @description Eis.
+             */
             eis: number[];
-            /** F Number */
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
             f_number: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Format */
+            /**
+             * Format
+             * @description Format.
+             */
             format: string;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Lens */
+            /**
+             * Lens
+             * @description Lens.
+             */
             lens: string;
-            /** Marks */
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
             marks: string;
-            /** Nds */
+            /**
+             * Nds
+             * @description Nds.
+             */
             nds: number[];
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: string[];
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop: number | null;
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number[];
-            /** Subject M */
+            /**
+             * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
+             */
             subject_m: number;
+            /** @description Viewfinder. */
             viewfinder: components["schemas"]["Viewfinder"];
-            /** Virtual */
+            /**
+             * Virtual
+             * @description Virtual.
+             */
             virtual: boolean;
-            /** Ways */
+            /**
+             * Ways
+             * @description Ways.
+             */
             ways: components["schemas"]["LensWay"][];
         };
         /**
@@ -2264,22 +3535,41 @@ export interface components {
          * @description A row of numbers; `infinite` where a value is infinity, `differs` against the first.
          */
         ComparedRow: {
-            /** Differs */
+            /**
+             * Differs
+             * @description Differs.
+             */
             differs: boolean[];
-            /** Infinite */
+            /**
+             * Infinite
+             * @description Infinite.
+             */
             infinite: boolean[];
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Label */
+            /**
+             * Label
+             * @description Label.
+             */
             label: string;
-            /** Texts */
+            /**
+             * Texts
+             * @description In words, one for each.
+             */
             texts: (string | null)[];
             /**
              * Unit
+             * @description Unit.
              * @enum {string}
              */
             unit: "m" | "mm" | "um" | "deg" | "percent" | "stops" | "ratio" | "px" | "fps" | "stop" | "mp";
-            /** Values */
+            /**
+             * Values
+             * @description Values.
+             */
             values: (number | null)[];
         };
         /**
@@ -2289,39 +3579,51 @@ export interface components {
         Comparison: {
             /**
              * Case
+             * @description Case.
              * @default as_set
              * @enum {string}
              */
-            case?: "as_set" | "same_place" | "moved" | "other_lens";
-            /** Coc */
-            coc?: (components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"]) | null;
-            /** Columns */
+            case: "as_set" | "same_place" | "moved" | "other_lens";
+            /**
+             * Coc
+             * @description The rule for the circle of confusion: what counts as sharp.
+             */
+            coc: (components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"]) | null;
+            /**
+             * Columns
+             * @description Columns.
+             */
             columns: components["schemas"]["Column"][];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
+            delivery: components["schemas"]["BenchDelivery"];
             /**
              * Lux
+             * @description Lux.
              * @default 100
              */
-            lux?: number;
+            lux: number;
             /**
              * Name
+             * @description Name.
              * @default Comparison
              */
-            name?: string;
+            name: string;
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
+            reference: components["schemas"]["BenchReference"];
             /**
+             * @description Scene.
              * @default {
              *       "camera_height_m": 1.55,
              *       "face_caution_m": 0.45,
@@ -2378,21 +3680,155 @@ export interface components {
              *       "title_safe": false
              *     }
              */
-            scene?: components["schemas"]["Scene"];
+            scene: components["schemas"]["Scene"];
             /**
              * Schema
+             * @description Name of the document's schema.
+             * @default hextan.comparison
+             * @constant
+             */
+            schema: "hextan.comparison";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Unit
+             * @description Unit.
+             * @default m
+             * @enum {string}
+             */
+            unit: "m" | "ft";
+        };
+        /**
+         * Comparison
+         * @description Set-ups side by side. The first is what the others are held against.
+         */
+        ComparisonIn: {
+            /**
+             * Case
+             * @description Case.
+             * @default as_set
+             * @enum {string}
+             */
+            case?: "as_set" | "same_place" | "moved" | "other_lens";
+            /**
+             * Coc
+             * @description The rule for the circle of confusion: what counts as sharp.
+             */
+            coc?: (components["schemas"]["CocByDiagonalIn"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotositeIn"] | components["schemas"]["CocPixelIn"] | components["schemas"]["CocEyeIn"]) | null;
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns: components["schemas"]["ColumnIn"][];
+            /**
+             * @description The picture on the screen: aspect, size and what is protected.
+             * @default {
+             *       "long_edge_px": 3840,
+             *       "protect": 0
+             *     }
+             */
+            delivery?: components["schemas"]["BenchDeliveryIn"];
+            /**
+             * Lux
+             * @description Lux.
+             * @default 100
+             */
+            lux?: number;
+            /**
+             * Name
+             * @description Name.
+             * @default Comparison
+             */
+            name?: string;
+            /**
+             * @description What crops and effective focal lengths are told against.
+             * @default {
+             *       "by": "width",
+             *       "name": "super35"
+             *     }
+             */
+            reference?: components["schemas"]["BenchReferenceIn"];
+            /**
+             * @description Scene.
+             * @default {
+             *       "camera_height_m": 1.55,
+             *       "face_caution_m": 0.45,
+             *       "frames": [],
+             *       "objects": [
+             *         {
+             *           "aside_m": 0.9,
+             *           "distance_m": 5.2,
+             *           "ground_m": 0,
+             *           "height_m": 1.78,
+             *           "key": "start0",
+             *           "kind": "standing",
+             *           "name": "second person"
+             *         },
+             *         {
+             *           "aside_m": -1.3,
+             *           "distance_m": 6.5,
+             *           "ground_m": 0,
+             *           "height_m": 2.3,
+             *           "key": "start1",
+             *           "kind": "lamp",
+             *           "name": "lamp left"
+             *         },
+             *         {
+             *           "aside_m": -2.2,
+             *           "distance_m": 9,
+             *           "ground_m": 0,
+             *           "height_m": 3,
+             *           "key": "start2",
+             *           "kind": "post",
+             *           "name": "post"
+             *         },
+             *         {
+             *           "aside_m": 2.4,
+             *           "distance_m": 14,
+             *           "ground_m": 0,
+             *           "height_m": 2.8,
+             *           "key": "start3",
+             *           "kind": "lamp",
+             *           "name": "lamp right"
+             *         },
+             *         {
+             *           "aside_m": 0,
+             *           "distance_m": 180,
+             *           "ground_m": 0,
+             *           "height_m": 9,
+             *           "key": "start4",
+             *           "kind": "shore",
+             *           "name": "far shore"
+             *         }
+             *       ],
+             *       "posture": "standing",
+             *       "subject_height_m": 1.72,
+             *       "title_safe": false
+             *     }
+             */
+            scene?: components["schemas"]["SceneIn"];
+            /**
+             * Schema
+             * @description Name of the document's schema.
              * @default hextan.comparison
              * @constant
              */
             schema?: "hextan.comparison";
             /**
              * Schema Version
+             * @description Version of the document's schema.
              * @default 1
              * @constant
              */
             schema_version?: 1;
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
@@ -2403,22 +3839,39 @@ export interface components {
          * @description A comparison as it is kept.
          */
         ComparisonKept: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["Comparison"];
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Removed */
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             */
             removed: boolean;
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
          * ComparisonList
-         * @description A production's comparisons, and those that were taken out.
+         * @description A production's comparisons.
          */
         ComparisonList: {
-            /** Here */
+            /**
+             * Here
+             * @description What is there.
+             */
             here: components["schemas"]["ComparisonKept"][];
-            /** Removed */
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default []
+             */
             removed: components["schemas"]["ComparisonKept"][];
         };
         /**
@@ -2426,15 +3879,33 @@ export interface components {
          * @description A comparison to keep.
          */
         ComparisonNew: {
-            document: components["schemas"]["Comparison"];
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ComparisonIn"];
         };
         /**
          * ComparisonWrite
          * @description A comparison to keep, changed from a known version.
          */
         ComparisonWrite: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["Comparison"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * ComparisonWrite
+         * @description A comparison to keep, changed from a known version.
+         */
+        ComparisonWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ComparisonIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -2442,11 +3913,20 @@ export interface components {
          * @description The field of one format, outlined in metres.
          */
         Cone: {
-            /** Chosen */
+            /**
+             * Chosen
+             * @description Chosen.
+             */
             chosen: boolean;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Points M */
+            /**
+             * Points M
+             * @description Points, metres.
+             */
             points_m: number[][];
         };
         /**
@@ -2454,15 +3934,30 @@ export interface components {
          * @description Image circle against the recording.
          */
         CoverageAnswer: {
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: number | null;
-            /** Covers */
+            /**
+             * Covers
+             * @description Covers.
+             */
             covers: boolean | null;
-            /** Dark Share */
+            /**
+             * Dark Share
+             * @description Share of the recording that lies outside the image circle, 0 to 1.
+             */
             dark_share: number | null;
-            /** Margin Mm */
+            /**
+             * Margin Mm
+             * @description Circle left over beyond what is needed, millimetres; negative where it is short.
+             */
             margin_mm: number | null;
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number;
         };
         /**
@@ -2470,53 +3965,88 @@ export interface components {
          * @description One lens as it is set, in one recording format.
          */
         CoverageAsk: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids?: number[] | null;
-            /** Body Ids */
+            /**
+             * Body Ids
+             * @description Body ids.
+             */
             body_ids?: number[] | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
             crop_ids?: number[];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
-            /** Focal Mm */
+            delivery?: components["schemas"]["BenchDeliveryIn"];
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm?: number | null;
-            /** Focus M */
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
             focus_m?: number | null;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Format Ids */
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids?: number[] | null;
-            /** Least Fps */
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
             least_fps?: number | null;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Lens Set Ids */
+            /**
+             * Lens Set Ids
+             * @description Lens set ids.
+             */
             lens_set_ids?: number[] | null;
             /**
              * Mounted
+             * @description Mounted.
              * @default simplest
              * @enum {string}
              */
             mounted?: "simplest" | "every";
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
-            /** Stop */
+            reference?: components["schemas"]["BenchReferenceIn"];
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop?: number | null;
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
@@ -2527,22 +4057,47 @@ export interface components {
          * @description The lens as it is set.
          */
         CoverageLens: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Marks */
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
             marks: string;
-            mounting: components["schemas"]["MountingRead"];
-            /** Name */
+            /** @description Mounting. */
+            mounting: components["schemas"]["Mounted"];
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: components["schemas"]["Note"][];
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop: number | null;
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number[];
         };
         /**
@@ -2550,38 +4105,81 @@ export interface components {
          * @description Another lens in the same format.
          */
         CoverageOfLens: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: number | null;
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: number | null;
-            /** Dark Corners */
-            dark_corners: string[];
-            /** Dark Share */
+            /**
+             * Dark Corners
+             * @description Dark corners.
+             */
+            dark_corners: ("top left" | "top right" | "bottom left" | "bottom right")[];
+            /**
+             * Dark Share
+             * @description Share of the recording that lies outside the image circle, 0 to 1.
+             */
             dark_share: number | null;
-            /** Effective Mm */
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
             effective_mm: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Margin Mm */
+            /**
+             * Margin Mm
+             * @description Circle left over beyond what is needed, millimetres; negative where it is short.
+             */
             margin_mm: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number;
-            /** Set */
+            /**
+             * Set
+             * @description Set.
+             */
             set: string;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
-            /** Via */
+            /**
+             * Via
+             * @description The adapters between lens and body, in words; null without.
+             */
             via: string | null;
-            /** Why Not */
+            /**
+             * Why Not
+             * @description Why not.
+             */
             why_not: string | null;
         };
         /**
@@ -2589,16 +4187,31 @@ export interface components {
          * @description Coverage of a lens in a recording format.
          */
         CoverageView: {
-            /** Advice */
+            /**
+             * Advice
+             * @description Advice.
+             */
             advice: components["schemas"]["Option"][];
+            /** @description Along. */
             along: components["schemas"]["CircleAlong"] | null;
+            /** @description Lens. */
             lens: components["schemas"]["CoverageLens"];
-            /** Lenses */
+            /**
+             * Lenses
+             * @description Lenses.
+             */
             lenses: components["schemas"]["CoverageOfLens"][];
+            /** @description How the raster is made: scaled from the whole window, or photosite for pixel from its middle. */
             map: components["schemas"]["WindowMap"];
-            /** Margin Mm */
+            /**
+             * Margin Mm
+             * @description Circle left over beyond what is needed, millimetres; negative where it is short.
+             */
             margin_mm: number | null;
-            /** Marginal */
+            /**
+             * Marginal
+             * @description Marginal.
+             */
             marginal: string | null;
         };
         /**
@@ -2606,9 +4219,15 @@ export interface components {
          * @description A crop that the camera applies to what it has read.
          */
         Crop: {
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -2616,15 +4235,30 @@ export interface components {
          * @description Crop against the reference.
          */
         CropAnswer: {
-            /** By Diagonal */
+            /**
+             * By Diagonal
+             * @description By diagonal.
+             */
             by_diagonal: number;
-            /** By Height */
+            /**
+             * By Height
+             * @description By height.
+             */
             by_height: number;
-            /** By Width */
+            /**
+             * By Width
+             * @description By width.
+             */
             by_width: number;
-            /** Links */
+            /**
+             * Links
+             * @description The links of the chain; their factors multiply to the whole.
+             */
             links: components["schemas"]["CropLink"][];
-            /** Total */
+            /**
+             * Total
+             * @description Total.
+             */
             total: number;
         };
         /**
@@ -2632,18 +4266,29 @@ export interface components {
          * @description A claimed crop factor, checked.
          */
         CropChecked: {
-            /** Chance */
-            chance: number;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Readings */
+            /**
+             * Readings
+             * @description Readings.
+             */
             readings: components["schemas"]["ReadingFigures"][];
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Tried */
+            /**
+             * Tried
+             * @description Tried.
+             */
             tried: number;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "holds" | "near" | "basis" | "elsewhere" | "fails" | "coarse" | "unknown";
@@ -2653,23 +4298,20 @@ export interface components {
          * @description An in-camera crop against cropping afterwards.
          */
         CropChoice: {
-            /** Afterwards Headroom Percent */
-            afterwards_headroom_percent: number;
-            /** Afterwards Oversampling */
-            afterwards_oversampling: number;
-            /** Afterwards Pixels */
-            afterwards_pixels: number[];
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** In Camera Oversampling */
-            in_camera_oversampling: number;
-            /** In Camera Pixels */
-            in_camera_pixels: number[];
-            /** Mb S */
-            mb_s: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Words */
+            /**
+             * Words
+             * @description In sentences.
+             */
             words: string;
         };
         /**
@@ -2677,30 +4319,105 @@ export interface components {
          * @description A crop factor that somebody states for a scan mode.
          */
         CropClaim: {
-            /** Aspect */
-            aspect?: number[] | null;
-            /** Basis */
-            basis?: ("super35" | "full_frame" | "sensor") | null;
-            /** By */
-            by?: ("width" | "height" | "diagonal") | null;
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect: number[] | null;
+            /**
+             * Basis
+             * @description Basis.
+             */
+            basis: ("super35" | "full_frame" | "sensor") | null;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             */
+            by: ("width" | "height" | "diagonal") | null;
             /**
              * Decimals
+             * @description Decimals.
              * @default 2
              */
-            decimals?: number;
-            /** Factor */
+            decimals: number;
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** Key */
-            key?: string;
-            /** Mode */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
             /**
              * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Switches
+             * @description Switches.
+             * @default false
+             */
+            switches: boolean;
+        };
+        /**
+         * CropClaim
+         * @description A crop factor that somebody states for a scan mode.
+         */
+        CropClaimIn: {
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect?: number[] | null;
+            /**
+             * Basis
+             * @description Basis.
+             */
+            basis?: ("super35" | "full_frame" | "sensor") | null;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             */
+            by?: ("width" | "height" | "diagonal") | null;
+            /**
+             * Decimals
+             * @description Decimals.
+             * @default 2
+             */
+            decimals?: number;
+            /**
+             * Factor
+             * @description Factor.
+             */
+            factor: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
+            /**
+             * Note
+             * @description Note.
              * @default
              */
             note?: string;
             /**
              * Switches
+             * @description Switches.
              * @default false
              */
             switches?: boolean;
@@ -2710,37 +4427,89 @@ export interface components {
          * @description A crop that the body can switch on. It never acts on raw.
          */
         CropDocument: {
-            /** Key */
-            key?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
             /**
              * Lens
+             * @description Lens.
              * @default any
              * @enum {string}
              */
-            lens?: "any" | "spherical" | "short_circle";
-            /** Name */
+            lens: "any" | "spherical" | "short_circle";
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
-            origins?: {
+            origins: {
                 [key: string]: components["schemas"]["Origin"];
             };
             /**
              * Rules
+             * @description Rules.
              * @default []
              */
-            rules?: components["schemas"]["CropRuleDocument"][];
+            rules: components["schemas"]["CropRuleDocument"][];
+        };
+        /**
+         * CropDocument
+         * @description A crop that the body can switch on. It never acts on raw.
+         */
+        CropDocumentIn: {
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Lens
+             * @description Lens.
+             * @default any
+             * @enum {string}
+             */
+            lens?: "any" | "spherical" | "short_circle";
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Rules
+             * @description Rules.
+             * @default []
+             */
+            rules?: components["schemas"]["CropRuleDocumentIn"][];
         };
         /**
          * CropLink
          * @description One link of the crop chain.
          */
         CropLink: {
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -2748,9 +4517,15 @@ export interface components {
          * @description An in-camera crop.
          */
         CropRead: {
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -2758,11 +4533,41 @@ export interface components {
          * @description Where an in-camera crop can act, and by how much; the first rule that fits holds.
          */
         CropRuleDocument: {
-            /** Aspect */
-            aspect?: number[] | null;
-            /** Factor */
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect: number[] | null;
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
+        };
+        /**
+         * CropRuleDocument
+         * @description Where an in-camera crop can act, and by how much; the first rule that fits holds.
+         */
+        CropRuleDocumentIn: {
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect?: number[] | null;
+            /**
+             * Factor
+             * @description Factor.
+             */
+            factor: number;
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
         };
         /**
@@ -2770,15 +4575,30 @@ export interface components {
          * @description An in-camera crop of the chosen body; a reason when it cannot act here.
          */
         CropSwitch: {
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** On */
+            /**
+             * On
+             * @description On.
+             */
             on: boolean;
-            /** Reason */
+            /**
+             * Reason
+             * @description Reason.
+             */
             reason: string | null;
         };
         /**
@@ -2788,16 +4608,21 @@ export interface components {
         DataAsk: {
             /**
              * Delivery
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default [
              *       3840,
              *       2160
              *     ]
              */
             delivery?: number[];
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps?: string | null;
             /**
              * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
              * @default 1
              */
             squeeze?: number;
@@ -2807,51 +4632,117 @@ export interface components {
          * @description Pixels and data of a recording format.
          */
         DataRow: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Buffer Frames */
+            /**
+             * Buffer Frames
+             * @description Buffer frames.
+             */
             buffer_frames: number | null;
-            /** Buffer S */
+            /**
+             * Buffer S
+             * @description Buffer, seconds.
+             */
             buffer_s: number | null;
-            /** Card Minutes */
+            /**
+             * Card Minutes
+             * @description Card minutes.
+             */
             card_minutes: {
                 [key: string]: number | null;
             };
-            /** Crops */
+            /**
+             * Crops
+             * @description Crops.
+             */
             crops: components["schemas"]["CropChoice"][];
-            /** Day Gb */
+            /**
+             * Day Gb
+             * @description Day, gigabytes (10^9).
+             */
             day_gb: number | null;
-            /** Day Gib */
+            /**
+             * Day Gib
+             * @description Day, gibibytes (2^30).
+             */
             day_gib: number | null;
-            /** Delivered */
+            /**
+             * Delivered
+             * @description Delivered.
+             */
             delivered: number[];
-            /** Fits Rate */
+            /**
+             * Fits Rate
+             * @description Fits rate.
+             */
             fits_rate: boolean;
-            /** Format */
+            /**
+             * Format
+             * @description Format.
+             */
             format: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Headroom Percent */
+            /**
+             * Headroom Percent
+             * @description Headroom, per cent.
+             */
             headroom_percent: number;
-            /** Levelling Deg */
+            /**
+             * Levelling Deg
+             * @description Levelling, degrees.
+             */
             levelling_deg: number | null;
-            /** Mb S */
+            /**
+             * Mb S
+             * @description Data rate, megabytes (10^6) a second.
+             */
             mb_s: number | null;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
-            /** Oversampling */
+            /**
+             * Oversampling
+             * @description Samples for each recorded pixel.
+             */
             oversampling: number[];
-            /** Picture Mp */
+            /**
+             * Picture Mp
+             * @description Picture, megapixels.
+             */
             picture_mp: number;
-            /** Recorded */
+            /**
+             * Recorded
+             * @description Recorded.
+             */
             recorded: number[];
-            /** Recorded Mp */
+            /**
+             * Recorded Mp
+             * @description Recorded, megapixels.
+             */
             recorded_mp: number;
-            /** Sampled */
+            /**
+             * Sampled
+             * @description Sampled.
+             */
             sampled: number[];
-            /** Sampled Mp */
+            /**
+             * Sampled Mp
+             * @description Sampled, megapixels.
+             */
             sampled_mp: number;
-            /** Windows */
+            /**
+             * Windows
+             * @description Windows.
+             */
             windows: components["schemas"]["WindowChoice"][];
         };
         /**
@@ -2859,9 +4750,15 @@ export interface components {
          * @description Pixels and data of all recording formats.
          */
         DataTable: {
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps: number;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["DataRow"][];
         };
         /**
@@ -2869,11 +4766,20 @@ export interface components {
          * @description The picture on the screen: aspect or raster, and the share that is protected all round (0).
          */
         Delivery: {
-            /** Aspect */
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
             aspect?: number | null;
-            /** Protect */
+            /**
+             * Protect
+             * @description Share of the delivered picture that is protected all round, 0 to 0.9.
+             */
             protect?: number;
-            /** Raster */
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
             raster?: number[] | null;
         };
         /**
@@ -2881,21 +4787,31 @@ export interface components {
          * @description The delivered picture.
          */
         DeliveryLink: {
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** Pixels Across */
-            pixels_across: number;
         };
         /**
          * DeliveryRead
          * @description A delivery that a file speaks of.
          */
         DeliveryRead: {
-            /** Aspect */
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
             aspect: number[];
-            /** Label */
+            /**
+             * Label
+             * @description Label.
+             */
             label: string;
-            /** Protect */
+            /**
+             * Protect
+             * @description Share of the delivered picture that is protected all round, 0 to 0.9.
+             */
             protect: number;
         };
         /**
@@ -2905,13 +4821,18 @@ export interface components {
         DeliveryWish: {
             /**
              * Must
+             * @description Must.
              * @default true
              */
             must?: boolean;
-            /** Raster */
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
             raster: number[];
             /**
              * Weight
+             * @description Weight.
              * @default 1
              */
             weight?: number;
@@ -2921,19 +4842,40 @@ export interface components {
          * @description Depth of field; null for infinity or unknown.
          */
         DepthAnswer: {
-            /** Airy Mm */
+            /**
+             * Airy Mm
+             * @description Diameter of the Airy disc on the sensor, millimetres.
+             */
             airy_mm: number | null;
-            /** Coc Mm */
+            /**
+             * Coc Mm
+             * @description Circle of confusion on the sensor, millimetres.
+             */
             coc_mm: number | null;
-            /** Diffraction Limited */
+            /**
+             * Diffraction Limited
+             * @description Diffraction limited.
+             */
             diffraction_limited: boolean | null;
-            /** Far M */
+            /**
+             * Far M
+             * @description Far limit of depth from the sensor plane, metres; null is infinity.
+             */
             far_m: number | null;
-            /** Hyperfocal M */
+            /**
+             * Hyperfocal M
+             * @description Hyperfocal distance from the lens, metres.
+             */
             hyperfocal_m: number | null;
-            /** Near M */
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
             near_m: number | null;
-            /** Total M */
+            /**
+             * Total M
+             * @description Total, metres.
+             */
             total_m: number | null;
         };
         /**
@@ -2941,33 +4883,46 @@ export interface components {
          * @description What is asked of depth. Distances in metres from the sensor plane; None for infinity.
          */
         DepthAsk: {
-            /** Background M */
+            /**
+             * Background M
+             * @description Background, metres.
+             */
             background_m?: number | null;
             /**
              * Hold Far M
+             * @description Hold far, metres.
              * @default 4
              */
             hold_far_m?: number | null;
             /**
              * Hold Near M
+             * @description Hold near, metres.
              * @default 2.5
              */
             hold_near_m?: number;
             /**
              * Softness Percent
+             * @description Softness, per cent.
              * @default 2
              */
             softness_percent?: number;
-            state: components["schemas"]["BenchState"];
+            /** @description State. */
+            state: components["schemas"]["BenchStateIn"];
         };
         /**
          * DepthCell
          * @description Limits in a table.
          */
         DepthCell: {
-            /** Far M */
+            /**
+             * Far M
+             * @description Far limit of depth from the sensor plane, metres; null is infinity.
+             */
             far_m: number | null;
-            /** Near M */
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
             near_m: number;
         };
         /**
@@ -2975,19 +4930,40 @@ export interface components {
          * @description The curves of one format.
          */
         DepthCurve: {
-            /** Blur */
+            /**
+             * Blur
+             * @description Blur.
+             */
             blur: components["schemas"]["BlurAt"][];
-            /** Blur At Infinity */
+            /**
+             * Blur At Infinity
+             * @description Blur at infinity.
+             */
             blur_at_infinity: number;
-            /** By Distance */
+            /**
+             * By Distance
+             * @description By distance.
+             */
             by_distance: components["schemas"]["LimitsAt"][];
-            /** By Stop */
+            /**
+             * By Stop
+             * @description By stop.
+             */
             by_stop: components["schemas"]["LimitsAt"][];
-            /** Chosen */
+            /**
+             * Chosen
+             * @description Chosen.
+             */
             chosen: boolean;
-            /** Coc Mm */
+            /**
+             * Coc Mm
+             * @description Circle of confusion on the sensor, millimetres.
+             */
             coc_mm: number;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
         };
         /**
@@ -2995,9 +4971,15 @@ export interface components {
          * @description A distance of a table.
          */
         DepthRow: {
-            /** Cells */
+            /**
+             * Cells
+             * @description Cells.
+             */
             cells: components["schemas"]["DepthCell"][];
-            /** Distance M */
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number;
         };
         /**
@@ -3005,13 +4987,25 @@ export interface components {
          * @description Distances by stops.
          */
         DepthTable: {
-            /** Hyperfocal M */
+            /**
+             * Hyperfocal M
+             * @description Hyperfocal distance from the lens, metres.
+             */
             hyperfocal_m: number[];
-            /** Marks */
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
             marks: string;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["DepthRow"][];
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number[];
         };
         /**
@@ -3019,14 +5013,24 @@ export interface components {
          * @description All about depth.
          */
         DepthView: {
+            /** @description Aperture. */
             aperture: components["schemas"]["ApertureRead"];
-            /** Curves */
+            /**
+             * Curves
+             * @description Curves.
+             */
             curves: components["schemas"]["DepthCurve"][];
+            /** @description Hold. */
             hold: components["schemas"]["StopAnswer"] | null;
+            /** @description Most. */
             most: components["schemas"]["MostDepth"] | null;
+            /** @description Movement. */
             movement: components["schemas"]["MovementAnswer"] | null;
+            /** @description The rule that is broken, or by which is judged. */
             rule: components["schemas"]["CocRead"];
+            /** @description Softness. */
             softness: components["schemas"]["SoftnessAnswer"] | null;
+            /** @description Table. */
             table: components["schemas"]["DepthTable"] | null;
         };
         /**
@@ -3034,7 +5038,10 @@ export interface components {
          * @description A distance that was read from text.
          */
         Distance: {
-            /** Metres */
+            /**
+             * Metres
+             * @description Metres.
+             */
             metres: number;
         };
         /**
@@ -3042,11 +5049,20 @@ export interface components {
          * @description Lenses that make the same field.
          */
         Double: {
-            /** Effective Mm */
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
             effective_mm: number;
-            /** Fields */
+            /**
+             * Fields
+             * @description Fields.
+             */
             fields: number;
-            /** Lenses */
+            /**
+             * Lenses
+             * @description Lenses.
+             */
             lenses: string[];
         };
         /**
@@ -3054,9 +5070,15 @@ export interface components {
          * @description A sensitivity that can be set.
          */
         EiChoice: {
-            /** Ei */
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
             ei: number;
-            /** Native */
+            /**
+             * Native
+             * @description Native.
+             */
             native: boolean;
         };
         /**
@@ -3064,19 +5086,40 @@ export interface components {
          * @description What the package makes inside a gap with formats that are not shown.
          */
         Elsewhere: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Effective Mm */
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
             effective_mm: number;
-            /** Format */
+            /**
+             * Format
+             * @description Format.
+             */
             format: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Lens */
+            /**
+             * Lens
+             * @description Lens.
+             */
             lens: string;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Via */
+            /**
+             * Via
+             * @description The adapters between lens and body, in words; null without.
+             */
             via: string | null;
         };
         /**
@@ -3089,11 +5132,20 @@ export interface components {
          * @description What on the reference gives the same field and the same depth; stops are null where they are not given.
          */
         EquivalentAnswer: {
-            /** F Number */
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
             f_number: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** T Stop */
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
             t_stop: number | null;
         };
         /**
@@ -3101,30 +5153,48 @@ export interface components {
          * @description The body of every error.
          */
         ErrorAnswer: {
+            /** @description Error. */
             error: components["schemas"]["ErrorBody"];
         };
         /**
          * ErrorBody
-         * @description What went wrong. `given` and `stored` come with a stale write, `more` counts the faults that are not told.
+         * @description What went wrong. `more` counts the faults that are not told.
          */
         ErrorBody: {
-            /** Code */
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             */
             code: string;
-            /** Faults */
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
             faults: components["schemas"]["FaultBody"][];
-            /** Message */
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
             message: string;
-        } & {
-            [key: string]: unknown;
+            /**
+             * More
+             * @description How many faults there are besides those that are told.
+             */
+            more?: number;
         };
         /**
          * EvaluationAnswer
          * @description One answer.
          */
         EvaluationAnswer: {
-            /** Formats */
+            /**
+             * Formats
+             * @description Formats.
+             */
             formats: components["schemas"]["FormatAnswer"][];
+            /** @description Lens. */
             lens: components["schemas"]["LensAnswer"];
+            /** @description What crops and effective focal lengths are told against. */
             reference: components["schemas"]["ReferenceAnswer"];
         };
         /**
@@ -3133,6 +5203,7 @@ export interface components {
          */
         EvaluationRequest: {
             /**
+             * @description Adapter.
              * @default {
              *       "magnification": 1
              *     }
@@ -3140,21 +5211,28 @@ export interface components {
             adapter?: components["schemas"]["Adapter"];
             /**
              * Background M
+             * @description Background, metres.
              * @default []
              */
             background_m?: (number | null)[];
             /**
              * Coc
+             * @description The rule for the circle of confusion: what counts as sharp.
              * @default {
              *       "divisor": 1500,
              *       "rule": "picture_diagonal"
              *     }
              */
-            coc?: components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"];
-            /** Formats */
+            coc?: components["schemas"]["CocByDiagonalIn"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotositeIn"] | components["schemas"]["CocPixelIn"] | components["schemas"]["CocEyeIn"];
+            /**
+             * Formats
+             * @description Formats.
+             */
             formats: components["schemas"]["Format"][];
+            /** @description Lens. */
             lens: components["schemas"]["Lens"];
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "height_mm": null,
@@ -3164,6 +5242,7 @@ export interface components {
              */
             reference?: components["schemas"]["Reference"];
             /**
+             * @description Subject.
              * @default {
              *       "distance_m": null,
              *       "height_m": null,
@@ -3178,13 +5257,25 @@ export interface components {
          * @description What a match would take; null where it cannot be told.
          */
         ExactMatch: {
-            /** Ei */
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
             ei: number | null;
-            /** F Number */
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
             f_number: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number | null;
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop: number | null;
         };
         /**
@@ -3192,42 +5283,97 @@ export interface components {
          * @description The ledger of exposure.
          */
         ExposureView: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: number;
-            /** Angles */
+            /**
+             * Angles
+             * @description Angles.
+             */
             angles: components["schemas"]["AngleCost"][];
+            /** @description Balance. */
             balance: components["schemas"]["BalanceRead"];
-            /** Balanced */
+            /**
+             * Balanced
+             * @description Balanced.
+             */
             balanced: boolean;
-            /** Ei */
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
             ei: number;
-            /** Eis */
+            /**
+             * Eis
+             * @description Eis.
+             */
             eis: components["schemas"]["EiChoice"][];
-            /** Foot Candles */
+            /**
+             * Foot Candles
+             * @description Foot candles.
+             */
             foot_candles: number;
-            /** Ledger */
+            /**
+             * Ledger
+             * @description Ledger.
+             */
             ledger: components["schemas"]["LedgerRow"][];
-            /** Light For Stops */
+            /**
+             * Light For Stops
+             * @description Light for, stops.
+             */
             light_for_stops: components["schemas"]["LightForStop"][];
-            /** Lux */
+            /**
+             * Lux
+             * @description Lux.
+             */
             lux: number;
-            /** Marks */
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
             marks: string;
-            /** Nds */
+            /**
+             * Nds
+             * @description Nds.
+             */
             nds: components["schemas"]["NdRead"][];
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: string[];
-            /** Off Stops */
+            /**
+             * Off Stops
+             * @description Off, stops.
+             */
             off_stops: number;
-            /** Off Text */
+            /**
+             * Off Text
+             * @description Off text.
+             */
             off_text: string;
-            /** Rates */
+            /**
+             * Rates
+             * @description Rates.
+             */
             rates: components["schemas"]["RateCost"][];
-            /** Stop For Light */
+            /**
+             * Stop For Light
+             * @description Stop for light.
+             */
             stop_for_light: number;
-            /** T Stop */
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
             t_stop: number;
-            /** Time S */
+            /**
+             * Time S
+             * @description Time, seconds.
+             */
             time_s: number;
         };
         /**
@@ -3235,7 +5381,10 @@ export interface components {
          * @description A link that only has a factor.
          */
         FactorLink: {
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
         };
         /**
@@ -3243,26 +5392,45 @@ export interface components {
          * @description One thing that is wrong.
          */
         FaultBody: {
-            /** Field */
+            /**
+             * Field
+             * @description Path of the field that is wrong.
+             */
             field: string;
-            /** Rule */
+            /**
+             * Rule
+             * @description The rule that is broken, or by which is judged.
+             */
             rule: string;
-            /** Value */
-            value: unknown;
+            /** @description What was given. */
+            value: components["schemas"]["JsonValue"];
         };
         /**
          * FieldAnswer
          * @description Distance, lens or format for a wanted field.
          */
         FieldAnswer: {
-            /** Answers */
+            /**
+             * Answers
+             * @description Answers.
+             */
             answers: components["schemas"]["FieldFound"][];
-            /** Binds */
+            /**
+             * Binds
+             * @description Binds.
+             */
             binds: string[];
-            /** Framings */
+            /**
+             * Framings
+             * @description Framings.
+             */
             framings: components["schemas"]["FramingAt"][];
-            /** Longest M */
+            /**
+             * Longest M
+             * @description Longest, metres.
+             */
             longest_m: number | null;
+            /** @description Wanted. */
             wanted: components["schemas"]["FieldWanted"];
         };
         /**
@@ -3270,59 +5438,96 @@ export interface components {
          * @description A wanted field and two of distance, lens and format: the third is found.
          */
         FieldAsk: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids?: number[] | null;
-            /** Body Ids */
+            /**
+             * Body Ids
+             * @description Body ids.
+             */
             body_ids?: number[] | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
             crop_ids?: number[];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
-            /** Distance M */
+            delivery?: components["schemas"]["BenchDeliveryIn"];
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m?: number | null;
             /**
              * Find
+             * @description Find.
              * @default distance
              * @enum {string}
              */
             find?: "distance" | "lens" | "format";
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm?: number | null;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id?: number | null;
-            /** Format Ids */
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids?: number[] | null;
-            /** Height M */
+            /**
+             * Height M
+             * @description Height, metres.
+             */
             height_m?: number | null;
-            /** Least Fps */
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
             least_fps?: number | null;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id?: number | null;
-            /** Lens Set Ids */
+            /**
+             * Lens Set Ids
+             * @description Lens set ids.
+             */
             lens_set_ids?: number[] | null;
             /**
              * Mounted
+             * @description Mounted.
              * @default every
              * @enum {string}
              */
             mounted?: "simplest" | "every";
+            /** @description Person. */
             person?: components["schemas"]["FramingWish"] | null;
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
+            reference?: components["schemas"]["BenchReferenceIn"];
             /**
+             * @description Room.
              * @default {
              *       "behind_camera_m": 0.6,
              *       "behind_subject_m": 0.5
@@ -3331,11 +5536,15 @@ export interface components {
             room?: components["schemas"]["Room"];
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
             unit?: "m" | "ft";
-            /** Width M */
+            /**
+             * Width M
+             * @description Width, metres.
+             */
             width_m?: number | null;
         };
         /**
@@ -3343,47 +5552,103 @@ export interface components {
          * @description A chain of lens, format and distance with the field that it makes.
          */
         FieldFound: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Binds */
+            /**
+             * Binds
+             * @description Binds.
+             */
             binds: string[];
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
+            /** @description Candidate. */
             candidate: components["schemas"]["Matched"] | null;
-            /** Close Focus M */
+            /**
+             * Close Focus M
+             * @description Close focus, metres.
+             */
             close_focus_m: number | null;
-            /** Distance M */
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number;
-            /** Field M */
+            /**
+             * Field M
+             * @description Field in the plane of focus, metres.
+             */
             field_m: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Format */
+            /**
+             * Format
+             * @description Format.
+             */
             format: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Height M */
+            /**
+             * Height M
+             * @description Height, metres.
+             */
             height_m: number | null;
-            /** High Mm */
+            /**
+             * High Mm
+             * @description High, millimetres.
+             */
             high_mm: number;
-            /** Lens */
+            /**
+             * Lens
+             * @description Lens.
+             */
             lens: string;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Percent */
+            /**
+             * Percent
+             * @description Per cent.
+             */
             percent: number | null;
-            /** Same */
+            /**
+             * Same
+             * @description Same.
+             */
             same: boolean;
-            /** Set Mm */
+            /**
+             * Set Mm
+             * @description Set, millimetres.
+             */
             set_mm: number;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
-            /** Via */
+            /**
+             * Via
+             * @description The adapters between lens and body, in words; null without.
+             */
             via: string | null;
-            /** Width M */
+            /**
+             * Width M
+             * @description Width, metres.
+             */
             width_m: number | null;
         };
         /**
@@ -3391,9 +5656,15 @@ export interface components {
          * @description Field in the plane of focus.
          */
         FieldM: {
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number | null;
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number | null;
         };
         /**
@@ -3403,23 +5674,125 @@ export interface components {
         FieldWanted: {
             /**
              * By
+             * @description The dimension that counts: width, height or diagonal.
              * @enum {string}
              */
             by: "width" | "height";
-            /** Field M */
+            /**
+             * Field M
+             * @description Field in the plane of focus, metres.
+             */
             field_m: number;
         };
         /**
+         * FileKindList
+         * @description The kinds of files that go out and come in.
+         */
+        FileKindList: {
+            /**
+             * Here
+             * @description What is there.
+             */
+            here: components["schemas"]["FileKindRead"][];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default []
+             */
+            removed: components["schemas"]["FileKindRead"][];
+        };
+        /**
+         * FileKindRead
+         * @description A kind of file, and what can be done with it.
+         */
+        FileKindRead: {
+            /**
+             * Adds
+             * @description Adds.
+             */
+            adds: boolean;
+            /**
+             * Frames
+             * @description Frames.
+             */
+            frames: boolean;
+            /**
+             * Kind
+             * @description Which kind it is.
+             */
+            kind: string;
+            /**
+             * Media Type
+             * @description Media type.
+             */
+            media_type: string;
+            /**
+             * Merges
+             * @description Merges.
+             */
+            merges: boolean;
+            /**
+             * Of
+             * @description Of.
+             * @enum {string}
+             */
+            of: "body" | "lens_set" | "rig";
+            /**
+             * Suffix
+             * @description Suffix.
+             */
+            suffix: string;
+            /**
+             * Template
+             * @description Template.
+             */
+            template: boolean;
+            /**
+             * Title
+             * @description Title.
+             */
+            title: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+        };
+        /**
          * FileRead
-         * @description What came of a file.
+         * @description What came of a file: documents that were added, or one with the file's rows in it that is not kept yet.
          */
         FileRead: {
-            /** Bodies */
+            /**
+             * Bodies
+             * @description Bodies.
+             * @default []
+             */
             bodies: components["schemas"]["BodyKept"][];
-            /** Deliveries */
+            /** @description Body. */
+            body: components["schemas"]["BodyDocument"] | null;
+            /**
+             * Deliveries
+             * @description Deliveries.
+             * @default []
+             */
             deliveries: components["schemas"]["DeliveryRead"][];
-            /** Notes */
+            /** @description Lens set. */
+            lens_set: components["schemas"]["LensSetDocument"] | null;
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             * @default []
+             */
+            lens_sets: components["schemas"]["LensSetKept"][];
+            /**
+             * Notes
+             * @description What to watch out for.
+             * @default []
+             */
             notes: string[];
+            /** @description Rig. */
+            rig: components["schemas"]["RigDocument"] | null;
         };
         /**
          * FilterDocument
@@ -3428,21 +5801,67 @@ export interface components {
         FilterDocument: {
             /**
              * Count
+             * @description Count.
              * @default 1
              */
-            count?: number;
-            /** Key */
-            key?: string;
-            /** Name */
+            count: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
+            stops: number;
+        };
+        /**
+         * FilterDocument
+         * @description A neutral density filter; 0.3 of density is one stop, and an ND4 two.
+         */
+        FilterDocumentIn: {
+            /**
+             * Count
+             * @description Count.
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Origins
+             * @description Origins.
              * @default {}
              */
             origins?: {
-                [key: string]: components["schemas"]["Origin"];
+                [key: string]: components["schemas"]["OriginIn"];
             };
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number;
         };
         /**
@@ -3450,9 +5869,15 @@ export interface components {
          * @description An ND filter as it is engraved.
          */
         FilterMarking: {
-            /** Density */
+            /**
+             * Density
+             * @description Density.
+             */
             density: number;
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
         };
         /**
@@ -3460,11 +5885,20 @@ export interface components {
          * @description What can be used, and why the rest can't.
          */
         FinderAnswer: {
-            /** Empty */
+            /**
+             * Empty
+             * @description Empty.
+             */
             empty: string | null;
-            /** Ranked */
+            /**
+             * Ranked
+             * @description Ranked.
+             */
             ranked: components["schemas"]["RankedRow"][];
-            /** Rejected */
+            /**
+             * Rejected
+             * @description Rejected.
+             */
             rejected: components["schemas"]["RejectedRow"][];
         };
         /**
@@ -3472,17 +5906,29 @@ export interface components {
          * @description What the shot needs. What is left out does not matter.
          */
         FinderAsk: {
+            /** @description Angle, degrees. */
             angle_deg?: components["schemas"]["AtLeast"] | null;
+            /** @description Bits. */
             bits?: components["schemas"]["AtLeast"] | null;
+            /** @description Card minutes. */
             card_minutes?: components["schemas"]["CardWish"] | null;
+            /** @description Covers. */
             covers?: components["schemas"]["Wish"] | null;
+            /** @description The picture on the screen: aspect, size and what is protected. */
             delivery?: components["schemas"]["DeliveryWish"] | null;
+            /** @description Full read. */
             full_read?: components["schemas"]["Wish"] | null;
+            /** @description Lens. */
             lens?: components["schemas"]["LensAtHand"] | null;
+            /** @description Levelling, degrees. */
             levelling_deg?: components["schemas"]["AtLeast"] | null;
+            /** @description Samples for each recorded pixel. */
             oversampling?: components["schemas"]["AtLeast"] | null;
+            /** @description Rate. */
             rate?: components["schemas"]["RateWish"] | null;
+            /** @description Raw. */
             raw?: components["schemas"]["Wish"] | null;
+            /** @description Reframe, per cent. */
             reframe_percent?: components["schemas"]["AtLeast"] | null;
         };
         /**
@@ -3490,9 +5936,15 @@ export interface components {
          * @description The image circle, an oval where the picture is de-squeezed.
          */
         FinderCircle: {
-            /** Rx */
+            /**
+             * Rx
+             * @description Rx.
+             */
             rx: number;
-            /** Ry */
+            /**
+             * Ry
+             * @description Ry.
+             */
             ry: number;
         };
         /**
@@ -3500,33 +5952,68 @@ export interface components {
          * @description A thing as the finder shows it; nothing to draw behind the entrance pupil.
          */
         FinderObject: {
-            /** Aside M */
+            /**
+             * Aside M
+             * @description Aside, metres.
+             */
             aside_m: number;
-            /** At */
+            /**
+             * At
+             * @description At.
+             */
             at: number[] | null;
+            /** @description Blur. */
             blur: components["schemas"]["BlurOval"] | null;
-            /** Blur Share */
+            /**
+             * Blur Share
+             * @description Blur, share of one.
+             */
             blur_share: number | null;
-            /** Distance M */
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number;
-            /** Height Share */
+            /**
+             * Height Share
+             * @description Height, share of one.
+             */
             height_share: number | null;
-            /** In Picture */
+            /**
+             * In Picture
+             * @description In picture.
+             */
             in_picture: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
             /**
              * Kind
+             * @description Which kind it is.
              * @enum {string}
              */
             kind: "standing" | "seated" | "lamp" | "post" | "shore";
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts.
+             */
             parts: components["schemas"]["FinderPart"][];
-            /** Sharp */
+            /**
+             * Sharp
+             * @description Sharp.
+             */
             sharp: boolean | null;
-            /** Size Ratio */
+            /**
+             * Size Ratio
+             * @description Size ratio.
+             */
             size_ratio: number | null;
         };
         /**
@@ -3536,10 +6023,14 @@ export interface components {
         FinderPart: {
             /**
              * Part
+             * @description Part.
              * @enum {string}
              */
             part: "body" | "head" | "lamp" | "post" | "shore";
-            /** Points */
+            /**
+             * Points
+             * @description Points.
+             */
             points: number[][];
         };
         /**
@@ -3547,13 +6038,25 @@ export interface components {
          * @description A frame in the finder, mm from the optical axis, de-squeezed and upright.
          */
         FinderRect: {
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number;
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number;
-            /** X */
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
             x: number;
-            /** Y */
+            /**
+             * Y
+             * @description Down from the optical axis, in the unit of the whole.
+             */
             y: number;
         };
         /**
@@ -3561,29 +6064,64 @@ export interface components {
          * @description All about flicker.
          */
         FlickerView: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: number;
-            /** Caution */
+            /**
+             * Caution
+             * @description Caution.
+             */
             caution: string;
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps: number;
-            /** Hz */
+            /**
+             * Hz
+             * @description Hz.
+             */
             hz: number;
-            /** Lamps */
+            /**
+             * Lamps
+             * @description Lamps.
+             */
             lamps: components["schemas"]["LampRow"][];
+            /** @description Nearest. */
             nearest: components["schemas"]["NearestShutter"] | null;
-            /** No Safe */
+            /**
+             * No Safe
+             * @description No safe.
+             */
             no_safe: string | null;
-            /** Rates */
+            /**
+             * Rates
+             * @description Rates.
+             */
             rates: components["schemas"]["LockingRate"][];
-            /** Readout Ms */
+            /**
+             * Readout Ms
+             * @description Readout, milliseconds.
+             */
             readout_ms: number | null;
-            /** Safe */
+            /**
+             * Safe
+             * @description Safe.
+             */
             safe: components["schemas"]["SafeShutter"][];
-            /** Safe Count */
+            /**
+             * Safe Count
+             * @description Safe count.
+             */
             safe_count: number;
-            /** Time S */
+            /**
+             * Time S
+             * @description Time, seconds.
+             */
             time_s: number;
+            /** @description Wave. */
             wave: components["schemas"]["Wave"];
         };
         /**
@@ -3591,15 +6129,27 @@ export interface components {
          * @description One recording format: sensor, window, sampling, timing, recording, crops, delivery.
          */
         Format: {
-            /** Crops */
+            /**
+             * Crops
+             * @description Crops.
+             */
             crops?: components["schemas"]["Crop"][];
+            /** @description The picture on the screen: aspect, size and what is protected. */
             delivery?: components["schemas"]["Delivery"] | null;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id?: string | null;
+            /** @description Recording. */
             recording?: components["schemas"]["Recording"];
+            /** @description Sampling. */
             sampling?: components["schemas"]["Sampling"];
+            /** @description Sensor. */
             sensor?: components["schemas"]["Sensor"] | null;
+            /** @description Timing. */
             timing?: components["schemas"]["Timing"];
+            /** @description The part of the sensor that is read. */
             window: components["schemas"]["Window"];
         };
         /**
@@ -3607,30 +6157,61 @@ export interface components {
          * @description One recording format.
          */
         FormatAnswer: {
+            /** @description Angle at focus, degrees. */
             angle_at_focus_deg: components["schemas"]["Axes"];
+            /** @description Angle, degrees. */
             angle_deg: components["schemas"]["Axes"];
-            /** Background */
+            /**
+             * Background
+             * @description Background.
+             */
             background: components["schemas"]["BackgroundAnswer"][];
+            /** @description Coverage. */
             coverage: components["schemas"]["CoverageAnswer"];
+            /** @description Crop against the reference. */
             crop: components["schemas"]["CropAnswer"];
+            /** @description Depth. */
             depth: components["schemas"]["DepthAnswer"];
-            /** Effective Focal Mm */
+            /**
+             * Effective Focal Mm
+             * @description Focal length behind the adapters times the crop against the reference, millimetres.
+             */
             effective_focal_mm: number;
+            /** @description What on the reference gives the same field and the same depth. */
             equivalent: components["schemas"]["EquivalentAnswer"];
+            /** @description Field in the plane of focus, metres. */
             field_m: components["schemas"]["FieldM"];
+            /** @description The picture without what is protected, as it lies on the sensor, millimetres. */
             framed_mm: components["schemas"]["SizeMm"];
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: string | null;
-            /** Magnification */
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             */
             magnification: number | null;
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: components["schemas"]["Note"][];
+            /** @description The delivered picture as it lies on the sensor, millimetres. */
             picture_mm: components["schemas"]["SizeMm"];
+            /** @description Pixels. */
             pixels: components["schemas"]["PixelAnswer"];
+            /** @description What is recorded as it lies on the sensor, millimetres. */
             recorded_mm: components["schemas"]["SizeMm"];
+            /** @description Speed. */
             speed: components["schemas"]["SpeedAnswer"];
-            /** Subject Distance M */
+            /**
+             * Subject Distance M
+             * @description Subject distance, metres.
+             */
             subject_distance_m: number | null;
+            /** @description The window as it is read, millimetres. */
             window_mm: components["schemas"]["SizeMm"];
         };
         /**
@@ -3640,55 +6221,178 @@ export interface components {
         FormatDocument: {
             /**
              * Bits
+             * @description Bits.
+             * @default 10
+             */
+            bits: number;
+            /**
+             * Codec
+             * @description Codec.
+             * @default
+             */
+            codec: string;
+            /**
+             * Compression
+             * @description Compression.
+             */
+            compression: number | null;
+            /**
+             * Highest Fps
+             * @description Highest, frames a second.
+             */
+            highest_fps: number | null;
+            /**
+             * Interlaced
+             * @description Interlaced.
+             * @default false
+             */
+            interlaced: boolean;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Map
+             * @description How the raster is made: scaled from the whole window, or photosite for pixel from its middle.
+             * @default scale
+             * @enum {string}
+             */
+            map: "scale" | "crop";
+            /**
+             * Megabits
+             * @description Megabits.
+             */
+            megabits: number | null;
+            /**
+             * Megabits At Fps
+             * @description Megabits at, frames a second.
+             */
+            megabits_at_fps: number | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
+            raster: number[];
+            /**
+             * Rates
+             * @description Rates.
+             */
+            rates: string[];
+            /**
+             * Raw
+             * @description Raw.
+             * @default false
+             */
+            raw: boolean;
+            /**
+             * Samples
+             * @description Samples.
+             * @default 4:2:2
+             * @enum {string}
+             */
+            samples: "raw" | "4:2:0" | "4:2:2" | "4:4:4";
+        };
+        /**
+         * FormatDocument
+         * @description A recording format.
+         */
+        FormatDocumentIn: {
+            /**
+             * Bits
+             * @description Bits.
              * @default 10
              */
             bits?: number;
             /**
              * Codec
+             * @description Codec.
              * @default
              */
             codec?: string;
-            /** Compression */
+            /**
+             * Compression
+             * @description Compression.
+             */
             compression?: number | null;
-            /** Highest Fps */
+            /**
+             * Highest Fps
+             * @description Highest, frames a second.
+             */
             highest_fps?: number | null;
             /**
              * Interlaced
+             * @description Interlaced.
              * @default false
              */
             interlaced?: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key?: string;
             /**
              * Map
+             * @description How the raster is made: scaled from the whole window, or photosite for pixel from its middle.
              * @default scale
              * @enum {string}
              */
             map?: "scale" | "crop";
-            /** Megabits */
+            /**
+             * Megabits
+             * @description Megabits.
+             */
             megabits?: number | null;
-            /** Megabits At Fps */
+            /**
+             * Megabits At Fps
+             * @description Megabits at, frames a second.
+             */
             megabits_at_fps?: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
             origins?: {
-                [key: string]: components["schemas"]["Origin"];
+                [key: string]: components["schemas"]["OriginIn"];
             };
-            /** Raster */
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
             raster: number[];
-            /** Rates */
+            /**
+             * Rates
+             * @description Rates.
+             */
             rates: string[];
             /**
              * Raw
+             * @description Raw.
              * @default false
              */
             raw?: boolean;
             /**
              * Samples
+             * @description Samples.
              * @default 4:2:2
              * @enum {string}
              */
@@ -3699,33 +6403,68 @@ export interface components {
          * @description What follows from a recording format.
          */
         FormatFigures: {
-            /** Crop Of Window */
+            /**
+             * Crop Of Window
+             * @description Crop of window.
+             */
             crop_of_window: number;
             /**
              * Format Class
+             * @description Class of the recording by its diagonal.
              * @enum {string}
              */
             format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Limited By */
+            /**
+             * Limited By
+             * @description What limits the rate: the readout, or a stated limit.
+             */
             limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
-            /** Mb S */
+            /**
+             * Mb S
+             * @description Data rate, megabytes (10^6) a second.
+             */
             mb_s: number | null;
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: string[];
-            /** Oversampling */
+            /**
+             * Oversampling
+             * @description Samples for each recorded pixel.
+             */
             oversampling: number[];
-            /** Possible Fps */
+            /**
+             * Possible Fps
+             * @description Possible, frames a second.
+             */
             possible_fps: number | null;
-            /** Rate Text */
+            /**
+             * Rate Text
+             * @description Rate text.
+             */
             rate_text: string;
-            /** Rates Text */
+            /**
+             * Rates Text
+             * @description Rates text.
+             */
             rates_text: string;
+            /** @description Rect. */
             rect: components["schemas"]["Rect"];
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
         };
         /**
@@ -3733,45 +6472,71 @@ export interface components {
          * @description A recording format.
          */
         FormatRead: {
-            /** Bits */
+            /**
+             * Bits
+             * @description Bits.
+             */
             bits: number;
-            /** Codec */
+            /**
+             * Codec
+             * @description Codec.
+             */
             codec: string;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Interlaced */
+            /**
+             * Interlaced
+             * @description Interlaced.
+             */
             interlaced: boolean;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Raster */
-            raster: [
-                number,
-                number
-            ];
-            /** Rates */
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
+            raster: number[];
+            /**
+             * Rates
+             * @description Rates.
+             */
             rates: number[];
-            /** Raw */
+            /**
+             * Raw
+             * @description Raw.
+             */
             raw: boolean;
-        };
-        /**
-         * FormatsRead
-         * @description A body with the formats of a file in it; not kept yet.
-         */
-        FormatsRead: {
-            document: components["schemas"]["BodyDocument"];
         };
         /**
          * FramingAt
          * @description From how far a framing is had, and what forbids it.
          */
         FramingAt: {
-            /** Binds */
+            /**
+             * Binds
+             * @description Binds.
+             */
             binds: string | null;
-            /** Distance M */
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number;
-            /** Field M */
+            /**
+             * Field M
+             * @description Field in the plane of focus, metres.
+             */
             field_m: number;
-            /** Framing */
+            /**
+             * Framing
+             * @description Framing.
+             */
             framing: string;
         };
         /**
@@ -3781,17 +6546,20 @@ export interface components {
         FramingWish: {
             /**
              * Framing
+             * @description Framing.
              * @default chest
              * @enum {string}
              */
             framing?: "full figure" | "knees" | "waist" | "chest" | "face" | "eyes";
             /**
              * Headroom
+             * @description Headroom.
              * @default 0.08
              */
             headroom?: number;
             /**
              * Height M
+             * @description Height, metres.
              * @default 1.7
              */
             height_m?: number;
@@ -3801,31 +6569,51 @@ export interface components {
          * @description The tallest window that reaches the wanted rate.
          */
         FreeWindow: {
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: number;
-            /** Share Of Height */
-            share_of_height: number;
-            /** Share Of Window */
-            share_of_window: number;
         };
         /**
          * Gap
          * @description A gap in the ladder.
          */
         Gap: {
-            /** Buy For */
+            /**
+             * Buy For
+             * @description Buy for.
+             */
             buy_for: string | null;
-            /** Buys */
+            /**
+             * Buys
+             * @description Buys.
+             */
             buys: components["schemas"]["Purchase"][];
-            /** Elsewhere */
+            /**
+             * Elsewhere
+             * @description Elsewhere.
+             */
             elsewhere: components["schemas"]["Elsewhere"][];
-            /** From Mm */
+            /**
+             * From Mm
+             * @description From, millimetres.
+             */
             from_mm: number;
-            /** Ratio */
+            /**
+             * Ratio
+             * @description Ratio.
+             */
             ratio: number;
-            /** To Mm */
+            /**
+             * To Mm
+             * @description To, millimetres.
+             */
             to_mm: number;
         };
         /**
@@ -3833,11 +6621,20 @@ export interface components {
          * @description The server is there.
          */
         Health: {
-            /** Process */
+            /**
+             * Process
+             * @description Process.
+             */
             process: number;
-            /** Status */
+            /**
+             * Status
+             * @description Status.
+             */
             status: string;
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: string;
         };
         /**
@@ -3845,38 +6642,74 @@ export interface components {
          * @description The fastest format of a scan mode.
          */
         HighestRate: {
-            /** Format */
+            /**
+             * Format
+             * @description Format.
+             */
             format: string | null;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number | null;
-            /** Limited By */
+            /**
+             * Limited By
+             * @description What limits the rate: the readout, or a stated limit.
+             */
             limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
-            /** Offered Fps */
-            offered_fps: number | null;
-            /** Possible Fps */
+            /**
+             * Possible Fps
+             * @description Possible, frames a second.
+             */
             possible_fps: number | null;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Usable Fps */
+            /**
+             * Usable Fps
+             * @description Usable, frames a second.
+             */
             usable_fps: number | null;
         };
+        JsonValue: unknown;
         /**
          * KitLadder
          * @description The ladder.
          */
         KitLadder: {
-            /** Classes */
+            /**
+             * Classes
+             * @description Classes.
+             */
             classes: components["schemas"]["ViewClassRead"][];
-            /** Doubles */
+            /**
+             * Doubles
+             * @description Doubles.
+             */
             doubles: components["schemas"]["Double"][];
-            /** Gaps */
+            /**
+             * Gaps
+             * @description Gaps.
+             */
             gaps: components["schemas"]["Gap"][];
-            /** Pictures */
+            /**
+             * Pictures
+             * @description Pictures.
+             */
             pictures: components["schemas"]["PictureRead"][];
+            /** @description What crops and effective focal lengths are told against. */
             reference: components["schemas"]["ReferenceAnswer"];
-            /** Rungs */
-            rungs: components["schemas"]["Rung"][];
-            /** Words */
+            /**
+             * Rungs
+             * @description Rungs.
+             */
+            rungs: components["schemas"]["LadderRung"][];
+            /**
+             * Words
+             * @description In sentences.
+             */
             words: string[];
         };
         /**
@@ -3884,10 +6717,17 @@ export interface components {
          * @description The nearest match in every picture.
          */
         KitMatch: {
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["MatchRow"][];
+            /** @description Wanted. */
             wanted: components["schemas"]["Wanted"];
-            /** Words */
+            /**
+             * Words
+             * @description In sentences.
+             */
             words: string[];
         };
         /**
@@ -3895,10 +6735,17 @@ export interface components {
          * @description The matrix.
          */
         KitMatrix: {
-            /** Columns */
+            /**
+             * Columns
+             * @description Columns.
+             */
             columns: components["schemas"]["MatrixColumn"][];
+            /** @description What crops and effective focal lengths are told against. */
             reference: components["schemas"]["ReferenceAnswer"];
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["MatrixRow"][];
         };
         /**
@@ -3906,53 +6753,75 @@ export interface components {
          * @description The ladder of all effective focal lengths.
          */
         LadderAsk: {
-            /** Base Format Id */
+            /**
+             * Base Format Id
+             * @description Base format id.
+             */
             base_format_id?: number | null;
-            /** Body Ids */
+            /**
+             * Body Ids
+             * @description Body ids.
+             */
             body_ids?: number[] | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
             crop_ids?: number[];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
+            delivery?: components["schemas"]["BenchDeliveryIn"];
             /**
              * Double Percent
+             * @description Double, per cent.
              * @default 3
              */
             double_percent?: number;
-            /** Format Ids */
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids?: number[] | null;
             /**
              * Gap Ratio
+             * @description Gap ratio.
              * @default 1.45
              */
             gap_ratio?: number;
-            /** Least Fps */
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
             least_fps?: number | null;
-            /** Lens Set Ids */
+            /**
+             * Lens Set Ids
+             * @description Lens set ids.
+             */
             lens_set_ids?: number[] | null;
             /**
              * Mounted
+             * @description Mounted.
              * @default every
              * @enum {string}
              */
             mounted?: "simplest" | "every";
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
+            reference?: components["schemas"]["BenchReferenceIn"];
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
@@ -3965,23 +6834,66 @@ export interface components {
         LadderFilter: {
             /**
              * Classes
+             * @description Classes.
+             * @default []
+             */
+            classes: string[];
+            /**
+             * Covers
+             * @description Covers.
+             * @default false
+             */
+            covers: boolean;
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
+            least_fps: number | null;
+            /**
+             * Oversampled
+             * @description Oversampled.
+             * @default false
+             */
+            oversampled: boolean;
+            /**
+             * Scope
+             * @description Scope.
+             * @default all
+             * @enum {string}
+             */
+            scope: "body" | "all";
+        };
+        /**
+         * LadderFilter
+         * @description Which recording formats the ladder shows.
+         */
+        LadderFilterIn: {
+            /**
+             * Classes
+             * @description Classes.
              * @default []
              */
             classes?: string[];
             /**
              * Covers
+             * @description Covers.
              * @default false
              */
             covers?: boolean;
-            /** Least Fps */
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
             least_fps?: number | null;
             /**
              * Oversampled
+             * @description Oversampled.
              * @default false
              */
             oversampled?: boolean;
             /**
              * Scope
+             * @description Scope.
              * @default all
              * @enum {string}
              */
@@ -3992,62 +6904,176 @@ export interface components {
          * @description One recording format in the ladder.
          */
         LadderRow: {
+            /** @description Answer. */
             answer: components["schemas"]["FormatAnswer"];
             /**
              * Format Class
+             * @description Class of the recording by its diagonal.
              * @enum {string}
              */
             format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Limited By */
+            /**
+             * Limited By
+             * @description What limits the rate: the readout, or a stated limit.
+             */
             limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
-            /** Mounts */
+            /**
+             * Mounts
+             * @description Mounts.
+             */
             mounts: boolean;
+            /** @description Rate. */
             rate: components["schemas"]["ChosenRate"];
             /**
              * Sharpness
+             * @description How the read does: oversampled, photosite for pixel, or softened.
              * @enum {string}
              */
             sharpness: "oversampled" | "1:1" | "softened";
-            /** Shown */
+            /**
+             * Shown
+             * @description Shown.
+             */
             shown: boolean;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
+        };
+        /**
+         * LadderRung
+         * @description A lens in a picture, on the ladder.
+         */
+        LadderRung: {
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
+            adapter_ids: number[];
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
+            angle_deg: number;
+            /**
+             * Effective Long Mm
+             * @description Effective long, millimetres.
+             */
+            effective_long_mm: number | null;
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
+            effective_mm: number;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number;
+            /**
+             * Format Id
+             * @description Format id.
+             */
+            format_id: number;
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
+            lens_id: number;
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             */
+            magnification: number;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
+            /**
+             * Via
+             * @description The adapters between lens and body, in words; null without.
+             */
+            via: string | null;
+            /**
+             * View Class
+             * @description View class.
+             * @enum {string}
+             */
+            view_class: "very wide" | "wide" | "normal" | "long" | "very long";
         };
         /**
          * LampRow
          * @description A lamp under this shutter.
          */
         LampRow: {
-            /** Band Stops */
+            /**
+             * Band Stops
+             * @description Band, stops.
+             */
             band_stops: number | null;
-            /** Bands */
+            /**
+             * Bands
+             * @description Bands.
+             */
             bands: number | null;
-            /** Beat Hz */
+            /**
+             * Beat Hz
+             * @description Beat, hertz.
+             */
             beat_hz: number;
-            /** Duty */
+            /**
+             * Duty
+             * @description Duty.
+             */
             duty: number | null;
-            /** Frame Stops */
+            /**
+             * Frame Stops
+             * @description Frame, stops.
+             */
             frame_stops: number | null;
-            /** Hz */
+            /**
+             * Hz
+             * @description Hz.
+             */
             hz: number;
             /**
              * Kind
+             * @description Which kind it is.
              * @enum {string}
              */
             kind: "tungsten" | "magnetic" | "electronic" | "pulsed" | "steady";
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Ripple Percent */
+            /**
+             * Ripple Percent
+             * @description Ripple, per cent.
+             */
             ripple_percent: number;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "none" | "borderline" | "shows";
@@ -4059,14 +7085,24 @@ export interface components {
         LedgerRow: {
             /**
              * Key
+             * @description Name of a row that stays with it through copies, files and undo.
              * @enum {string}
              */
             key: "light" | "ei" | "stop" | "shutter" | "rate" | "nd" | "adapter" | "close_up";
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Setting */
+            /**
+             * Setting
+             * @description Setting.
+             */
             setting: string;
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number;
         };
         /**
@@ -4076,39 +7112,49 @@ export interface components {
         Lens: {
             /**
              * Close Focus M
+             * @description Close focus, metres.
              * @default null
              */
             close_focus_m?: number | null;
             /**
              * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
              * @default null
              */
             f_number?: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
             /**
              * Image Circle Mm
+             * @description Diameter of the image circle, millimetres; null where it is not stated.
              * @default null
              */
             image_circle_mm?: number | null;
             /**
              * Projection
+             * @description By which law the lens draws.
              * @default rectilinear
              * @enum {string}
              */
             projection?: "rectilinear" | "equidistant" | "equisolid" | "stereographic" | "orthographic";
             /**
              * Pupil Magnification
+             * @description Exit pupil over entrance pupil.
              * @default 1
              */
             pupil_magnification?: number;
             /**
              * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
              * @default 1
              */
             squeeze?: number;
             /**
              * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
              * @default null
              */
             t_stop?: number | null;
@@ -4118,13 +7164,25 @@ export interface components {
          * @description The lens with its adapter.
          */
         LensAnswer: {
-            /** F Number */
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
             f_number: number | null;
-            /** Image Circle Mm */
+            /**
+             * Image Circle Mm
+             * @description Diameter of the image circle, millimetres; null where it is not stated.
+             */
             image_circle_mm: number | null;
-            /** Optical Focal Mm */
+            /**
+             * Optical Focal Mm
+             * @description Optical focal, millimetres.
+             */
             optical_focal_mm: number;
-            /** T Stop */
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
             t_stop: number | null;
         };
         /**
@@ -4132,13 +7190,25 @@ export interface components {
          * @description The lens that is on the camera; without one, coverage and angle cannot be asked for.
          */
         LensAtHand: {
-            /** Adapter Id */
+            /**
+             * Adapter Id
+             * @description Adapter id.
+             */
             adapter_id?: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm?: number | null;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Second Adapter Id */
+            /**
+             * Second Adapter Id
+             * @description Second adapter id.
+             */
             second_adapter_id?: number | null;
         };
         /**
@@ -4146,16 +7216,29 @@ export interface components {
          * @description A lens of the kit as it would be put on for the chosen format.
          */
         LensChoice: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Effective Long Mm */
+            /**
+             * Effective Long Mm
+             * @description Effective long, millimetres.
+             */
             effective_long_mm: number | null;
-            /** Effective Mm */
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
             effective_mm: number | null;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
@@ -4165,78 +7248,273 @@ export interface components {
          * @description A prime (one focal length) or a zoom (two).
          */
         LensDocument: {
-            /** Breathing Percent */
-            breathing_percent?: number | null;
-            /** Circle By */
-            circle_by?: ("focal" | "stop" | "focus") | null;
+            /**
+             * Breathing Percent
+             * @description Breathing, per cent.
+             */
+            breathing_percent: number | null;
+            /**
+             * Circle By
+             * @description Circle by.
+             */
+            circle_by: ("focal" | "stop" | "focus") | null;
             /**
              * Circles
+             * @description Circles.
              * @default []
              */
-            circles?: components["schemas"]["CirclePoint"][];
-            /** Close Focus M */
-            close_focus_m?: number | null;
+            circles: components["schemas"]["CirclePoint"][];
+            /**
+             * Close Focus M
+             * @description Close focus, metres.
+             */
+            close_focus_m: number | null;
             /**
              * Data Link
+             * @description Data link.
              * @default
              */
-            data_link?: string;
-            /** Designed For */
-            designed_for?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
-            /** F Number */
-            f_number?: number | null;
-            /** F Number Long */
-            f_number_long?: number | null;
-            /** Focal Long Mm */
-            focal_long_mm?: number | null;
-            /** Focal Mm */
+            data_link: string;
+            /**
+             * Designed For
+             * @description Designed for.
+             */
+            designed_for: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
+            f_number: number | null;
+            /**
+             * F Number Long
+             * @description F number long.
+             */
+            f_number_long: number | null;
+            /**
+             * Focal Long Mm
+             * @description Focal long, millimetres.
+             */
+            focal_long_mm: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Front Mm */
-            front_mm?: number | null;
-            /** Image Circle Mm */
-            image_circle_mm?: number | null;
+            /**
+             * Front Mm
+             * @description Front, millimetres.
+             */
+            front_mm: number | null;
+            /**
+             * Image Circle Mm
+             * @description Diameter of the image circle, millimetres; null where it is not stated.
+             */
+            image_circle_mm: number | null;
             /**
              * Iris
+             * @description Iris.
              * @default ring
              * @enum {string}
              */
-            iris?: "ring" | "body" | "either";
-            /** Key */
-            key?: string;
-            /** Length Mm */
-            length_mm?: number | null;
-            /** Mount */
+            iris: "ring" | "body" | "either";
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Length Mm
+             * @description Length, millimetres.
+             */
+            length_mm: number | null;
+            /**
+             * Mount
+             * @description Mount.
+             */
             mount: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
-            origins?: {
+            origins: {
                 [key: string]: components["schemas"]["Origin"];
             };
             /**
              * Projection
+             * @description By which law the lens draws.
+             * @default rectilinear
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant" | "equisolid" | "stereographic" | "orthographic";
+            /**
+             * Pupil Magnification
+             * @description Exit pupil over entrance pupil.
+             * @default 1
+             */
+            pupil_magnification: number;
+            /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             * @default 1
+             */
+            squeeze: number;
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
+            t_stop: number | null;
+            /**
+             * T Stop Long
+             * @description T stop long.
+             */
+            t_stop_long: number | null;
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number | null;
+        };
+        /**
+         * LensDocument
+         * @description A prime (one focal length) or a zoom (two).
+         */
+        LensDocumentIn: {
+            /**
+             * Breathing Percent
+             * @description Breathing, per cent.
+             */
+            breathing_percent?: number | null;
+            /**
+             * Circle By
+             * @description Circle by.
+             */
+            circle_by?: ("focal" | "stop" | "focus") | null;
+            /**
+             * Circles
+             * @description Circles.
+             * @default []
+             */
+            circles?: components["schemas"]["CirclePoint"][];
+            /**
+             * Close Focus M
+             * @description Close focus, metres.
+             */
+            close_focus_m?: number | null;
+            /**
+             * Data Link
+             * @description Data link.
+             * @default
+             */
+            data_link?: string;
+            /**
+             * Designed For
+             * @description Designed for.
+             */
+            designed_for?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
+            f_number?: number | null;
+            /**
+             * F Number Long
+             * @description F number long.
+             */
+            f_number_long?: number | null;
+            /**
+             * Focal Long Mm
+             * @description Focal long, millimetres.
+             */
+            focal_long_mm?: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number;
+            /**
+             * Front Mm
+             * @description Front, millimetres.
+             */
+            front_mm?: number | null;
+            /**
+             * Image Circle Mm
+             * @description Diameter of the image circle, millimetres; null where it is not stated.
+             */
+            image_circle_mm?: number | null;
+            /**
+             * Iris
+             * @description Iris.
+             * @default ring
+             * @enum {string}
+             */
+            iris?: "ring" | "body" | "either";
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Length Mm
+             * @description Length, millimetres.
+             */
+            length_mm?: number | null;
+            /**
+             * Mount
+             * @description Mount.
+             */
+            mount: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Projection
+             * @description By which law the lens draws.
              * @default rectilinear
              * @enum {string}
              */
             projection?: "rectilinear" | "equidistant" | "equisolid" | "stereographic" | "orthographic";
             /**
              * Pupil Magnification
+             * @description Exit pupil over entrance pupil.
              * @default 1
              */
             pupil_magnification?: number;
             /**
              * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
              * @default 1
              */
             squeeze?: number;
-            /** T Stop */
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
             t_stop?: number | null;
-            /** T Stop Long */
+            /**
+             * T Stop Long
+             * @description T stop long.
+             */
             t_stop_long?: number | null;
-            /** Weight Kg */
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
             weight_kg?: number | null;
         };
         /**
@@ -4244,20 +7522,42 @@ export interface components {
          * @description What follows from a lens.
          */
         LensFigures: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: (number | null)[];
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: number[] | null;
+            /** @description Close. */
             close: components["schemas"]["CloseFigures"] | null;
-            /** Covers */
+            /**
+             * Covers
+             * @description Covers.
+             */
             covers: string | null;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: string[];
-            /** Transmission */
+            /**
+             * Transmission
+             * @description Transmission.
+             */
             transmission: number | null;
-            /** View Class */
+            /**
+             * View Class
+             * @description View class.
+             */
             view_class: ("very wide" | "wide" | "normal" | "long" | "very long") | null;
         };
         /**
@@ -4265,25 +7565,54 @@ export interface components {
          * @description The lens as it is set.
          */
         LensOnBench: {
-            /** Adapter Stops */
+            /**
+             * Adapter Stops
+             * @description Adapter, stops.
+             */
             adapter_stops: number;
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: number | null;
-            /** Covers From Mm */
+            /**
+             * Covers From Mm
+             * @description Covers from, millimetres.
+             */
             covers_from_mm: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Marks */
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
             marks: string;
+            /** @description Mounted. */
             mounted: components["schemas"]["LensAnswer"];
-            mounting: components["schemas"]["MountingRead"];
-            /** Notes */
+            /** @description Mounting. */
+            mounting: components["schemas"]["Mounted"];
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: components["schemas"]["Note"][];
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop: number | null;
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number[];
-            /** Zoom Marks Mm */
+            /**
+             * Zoom Marks Mm
+             * @description Zoom marks, millimetres.
+             */
             zoom_marks_mm: number[];
         };
         /**
@@ -4291,29 +7620,65 @@ export interface components {
          * @description A lens.
          */
         LensRead: {
-            /** Close Focus M */
+            /**
+             * Close Focus M
+             * @description Close focus, metres.
+             */
             close_focus_m: number | null;
-            /** Designed For */
+            /**
+             * Designed For
+             * @description Designed for.
+             */
             designed_for: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
-            /** F Number */
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
             f_number: number | null;
-            /** Focal Max Mm */
+            /**
+             * Focal Max Mm
+             * @description Focal max, millimetres.
+             */
             focal_max_mm: number;
-            /** Focal Min Mm */
+            /**
+             * Focal Min Mm
+             * @description Focal min, millimetres.
+             */
             focal_min_mm: number;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Image Circle Mm */
+            /**
+             * Image Circle Mm
+             * @description Diameter of the image circle, millimetres; null where it is not stated.
+             */
             image_circle_mm: number | null;
-            /** Mount */
+            /**
+             * Mount
+             * @description Mount.
+             */
             mount: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Projection */
+            /**
+             * Projection
+             * @description By which law the lens draws.
+             */
             projection: string;
-            /** Squeeze */
+            /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             */
             squeeze: number;
-            /** T Stop */
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
             t_stop: number | null;
         };
         /**
@@ -4321,23 +7686,35 @@ export interface components {
          * @description Lenses that belong together.
          */
         LensSetDocument: {
-            /** Key */
-            key?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
             /**
              * Lenses
+             * @description Lenses.
              * @default []
              */
-            lenses?: components["schemas"]["LensDocument"][];
-            /** Maker */
+            lenses: components["schemas"]["LensDocument"][];
+            /**
+             * Maker
+             * @description Maker.
+             */
             maker: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Note
+             * @description Note.
              * @default
              */
-            note?: string;
+            note: string;
             /**
+             * @description Origin.
              * @default {
              *       "date": "",
              *       "firmware": "",
@@ -4345,22 +7722,90 @@ export interface components {
              *       "source": ""
              *     }
              */
-            origin?: components["schemas"]["Origin"];
+            origin: components["schemas"]["Origin"];
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
-            origins?: {
+            origins: {
                 [key: string]: components["schemas"]["Origin"];
             };
             /**
              * Schema
+             * @description Name of the document's schema.
+             * @default hextan.lens_set
+             * @constant
+             */
+            schema: "hextan.lens_set";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+        };
+        /**
+         * LensSetDocument
+         * @description Lenses that belong together.
+         */
+        LensSetDocumentIn: {
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Lenses
+             * @description Lenses.
+             * @default []
+             */
+            lenses?: components["schemas"]["LensDocumentIn"][];
+            /**
+             * Maker
+             * @description Maker.
+             */
+            maker: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note?: string;
+            /**
+             * @description Origin.
+             * @default {
+             *       "date": "",
+             *       "firmware": "",
+             *       "kind": "claimed",
+             *       "source": ""
+             *     }
+             */
+            origin?: components["schemas"]["OriginIn"];
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Schema
+             * @description Name of the document's schema.
              * @default hextan.lens_set
              * @constant
              */
             schema?: "hextan.lens_set";
             /**
              * Schema Version
+             * @description Version of the document's schema.
              * @default 1
              * @constant
              */
@@ -4371,20 +7816,34 @@ export interface components {
          * @description A lens set with its version, for the next write.
          */
         LensSetKept: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["LensSetDocument"];
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
          * LensSetList
-         * @description The lens sets of a production, and those that were taken out and can be brought back.
+         * @description The lens sets of a production.
          */
         LensSetList: {
-            /** Lens Sets */
-            lens_sets: components["schemas"]["LensSetSummary"][];
-            /** Removed */
+            /**
+             * Here
+             * @description What is there.
+             */
+            here: components["schemas"]["LensSetSummary"][];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default []
+             */
             removed: components["schemas"]["LensSetSummary"][];
         };
         /**
@@ -4392,10 +7851,17 @@ export interface components {
          * @description A lens set to add: a document, a copy from the catalogue, or a copy of another one here.
          */
         LensSetNew: {
-            /** Catalogue Lens Set Id */
+            /**
+             * Catalogue Lens Set Id
+             * @description Catalogue lens set id.
+             */
             catalogue_lens_set_id?: number | null;
-            document?: components["schemas"]["LensSetDocument"] | null;
-            /** Lens Set Id */
+            /** @description The document as it is entered and kept. */
+            document?: components["schemas"]["LensSetDocumentIn"] | null;
+            /**
+             * Lens Set Id
+             * @description Lens set id.
+             */
             lens_set_id?: number | null;
         };
         /**
@@ -4403,13 +7869,25 @@ export interface components {
          * @description A set of lenses.
          */
         LensSetRead: {
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Lenses */
+            /**
+             * Lenses
+             * @description Lenses.
+             */
             lenses: components["schemas"]["LensRead"][];
-            /** Maker */
+            /**
+             * Maker
+             * @description Maker.
+             */
             maker: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -4417,9 +7895,15 @@ export interface components {
          * @description What a lens set's page shows beside what is typed.
          */
         LensSetSheet: {
-            /** Lenses */
+            /**
+             * Lenses
+             * @description Lenses.
+             */
             lenses: components["schemas"]["LensFigures"][];
-            /** Windows */
+            /**
+             * Windows
+             * @description Windows.
+             */
             windows: components["schemas"]["UsualWindow"][];
         };
         /**
@@ -4427,27 +7911,60 @@ export interface components {
          * @description A lens set in the list.
          */
         LensSetSummary: {
-            /** Catalogue Lens Set Id */
+            /**
+             * Catalogue Lens Set Id
+             * @description Catalogue lens set id.
+             */
             catalogue_lens_set_id: number | null;
-            /** Changes */
+            /**
+             * Changes
+             * @description Changes.
+             */
             changes: number;
-            /** Focal Max Mm */
+            /**
+             * Focal Max Mm
+             * @description Focal max, millimetres.
+             */
             focal_max_mm: number | null;
-            /** Focal Min Mm */
+            /**
+             * Focal Min Mm
+             * @description Focal min, millimetres.
+             */
             focal_min_mm: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Lenses */
+            /**
+             * Lenses
+             * @description Lenses.
+             */
             lenses: number;
-            /** Maker */
+            /**
+             * Maker
+             * @description Maker.
+             */
             maker: string;
-            /** Mounts */
+            /**
+             * Mounts
+             * @description Mounts.
+             */
             mounts: string[];
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Squeezes */
+            /**
+             * Squeezes
+             * @description Squeezes.
+             */
             squeezes: number[];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -4455,72 +7972,216 @@ export interface components {
          * @description A lens set to keep, changed from a known version.
          */
         LensSetWrite: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["LensSetDocument"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
-         * LensSetsRead
-         * @description What came of a file.
+         * LensSetWrite
+         * @description A lens set to keep, changed from a known version.
          */
-        LensSetsRead: {
-            /** Lens Sets */
-            lens_sets: components["schemas"]["LensSetKept"][];
+        LensSetWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["LensSetDocumentIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
         };
         /**
          * LensWay
          * @description With what a lens goes on the column's body, with the least trouble; no adapters where it cannot go.
          */
         LensWay: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-        };
-        /**
-         * LensesRead
-         * @description A lens set with the lenses of a file in it; not kept yet.
-         */
-        LensesRead: {
-            document: components["schemas"]["LensSetDocument"];
         };
         /**
          * Light
          * @description The light of a look.
          */
         Light: {
-            /** Ei */
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei: number | null;
+            /**
+             * Foot Candles
+             * @description Foot candles.
+             * @default 10
+             */
+            foot_candles: number;
+            /**
+             * Known By
+             * @description Known by.
+             * @default lux
+             * @enum {string}
+             */
+            known_by: "lux" | "foot_candles" | "metered";
+            /**
+             * Lamp
+             * @description Lamp.
+             * @default tungsten
+             * @enum {string}
+             */
+            lamp: "tungsten" | "magnetic" | "electronic" | "pulsed" | "steady";
+            /**
+             * Lux
+             * @description Lux.
+             * @default 100
+             */
+            lux: number;
+            /**
+             * Mains Hz
+             * @description Mains, hertz.
+             * @default 50
+             * @enum {integer}
+             */
+            mains_hz: 50 | 60;
+            /**
+             * May Move
+             * @description May move.
+             * @default [
+             *       "nd",
+             *       "ei",
+             *       "light"
+             *     ]
+             */
+            may_move: ("nd" | "ei" | "light" | "stop" | "shutter")[];
+            /**
+             * @description Metered.
+             * @default {
+             *       "ei": 800,
+             *       "nd_stops": 0,
+             *       "shutter_s": 0.02,
+             *       "t_stop": 2.8
+             *     }
+             */
+            metered: components["schemas"]["Metered"];
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             * @default 0
+             */
+            nd_stops: number;
+            /**
+             * Pulse Duty
+             * @description Pulse duty.
+             * @default 0.5
+             */
+            pulse_duty: number;
+            /**
+             * Pulse Hz
+             * @description Pulse, hertz.
+             * @default 1200
+             */
+            pulse_hz: number;
+            /**
+             * Ripple Percent
+             * @description Ripple, per cent.
+             */
+            ripple_percent: number | null;
+            /**
+             * Shutter
+             * @description Shutter.
+             * @default angle
+             * @enum {string}
+             */
+            shutter: "angle" | "time";
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             * @default 180
+             */
+            shutter_deg: number;
+            /**
+             * Shutter S
+             * @description Shutter, seconds.
+             * @default 0.02
+             */
+            shutter_s: number;
+        };
+        /**
+         * LightForStop
+         * @description Light that a stop needs.
+         */
+        LightForStop: {
+            /**
+             * Foot Candles
+             * @description Foot candles.
+             */
+            foot_candles: number;
+            /**
+             * Lux
+             * @description Lux.
+             */
+            lux: number;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop: number;
+        };
+        /**
+         * Light
+         * @description The light of a look.
+         */
+        LightIn: {
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
             ei?: number | null;
             /**
              * Foot Candles
+             * @description Foot candles.
              * @default 10
              */
             foot_candles?: number;
             /**
              * Known By
+             * @description Known by.
              * @default lux
              * @enum {string}
              */
             known_by?: "lux" | "foot_candles" | "metered";
             /**
              * Lamp
+             * @description Lamp.
              * @default tungsten
              * @enum {string}
              */
             lamp?: "tungsten" | "magnetic" | "electronic" | "pulsed" | "steady";
             /**
              * Lux
+             * @description Lux.
              * @default 100
              */
             lux?: number;
             /**
              * Mains Hz
+             * @description Mains, hertz.
              * @default 50
              * @enum {integer}
              */
             mains_hz?: 50 | 60;
             /**
              * May Move
+             * @description May move.
              * @default [
              *       "nd",
              *       "ei",
@@ -4529,6 +8190,7 @@ export interface components {
              */
             may_move?: ("nd" | "ei" | "light" | "stop" | "shutter")[];
             /**
+             * @description Metered.
              * @default {
              *       "ei": 800,
              *       "nd_stops": 0,
@@ -4536,63 +8198,69 @@ export interface components {
              *       "t_stop": 2.8
              *     }
              */
-            metered?: components["schemas"]["Metered"];
+            metered?: components["schemas"]["MeteredIn"];
             /**
              * Nd Stops
+             * @description Neutral density, stops.
              * @default 0
              */
             nd_stops?: number;
             /**
              * Pulse Duty
+             * @description Pulse duty.
              * @default 0.5
              */
             pulse_duty?: number;
             /**
              * Pulse Hz
+             * @description Pulse, hertz.
              * @default 1200
              */
             pulse_hz?: number;
-            /** Ripple Percent */
+            /**
+             * Ripple Percent
+             * @description Ripple, per cent.
+             */
             ripple_percent?: number | null;
             /**
              * Shutter
+             * @description Shutter.
              * @default angle
              * @enum {string}
              */
             shutter?: "angle" | "time";
             /**
              * Shutter Deg
+             * @description Shutter, degrees.
              * @default 180
              */
             shutter_deg?: number;
             /**
              * Shutter S
+             * @description Shutter, seconds.
              * @default 0.02
              */
             shutter_s?: number;
-        };
-        /**
-         * LightForStop
-         * @description Light that a stop needs.
-         */
-        LightForStop: {
-            /** Foot Candles */
-            foot_candles: number;
-            /** Lux */
-            lux: number;
-            /** Stop */
-            stop: number;
         };
         /**
          * LimitsAt
          * @description Limits at a distance (metres) or at a stop.
          */
         LimitsAt: {
-            /** Far M */
+            /**
+             * Far M
+             * @description Far limit of depth from the sensor plane, metres; null is infinity.
+             */
             far_m: number | null;
-            /** Near M */
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
             near_m: number;
-            /** X */
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
             x: number;
         };
         /**
@@ -4600,11 +8268,17 @@ export interface components {
          * @description The six links and their sum; factors by the dimension of the reference.
          */
         Links: {
+            /** @description The picture on the screen: aspect, size and what is protected. */
             delivery: components["schemas"]["DeliveryLink"];
+            /** @description Lens. */
             lens: components["schemas"]["FactorLink"];
+            /** @description Readout. */
             readout: components["schemas"]["ReadoutLink"];
+            /** @description Recording. */
             recording: components["schemas"]["FactorLink"];
+            /** @description Subject. */
             subject: components["schemas"]["SubjectLink"];
+            /** @description Sum. */
             sum: components["schemas"]["FactorLink"];
         };
         /**
@@ -4612,9 +8286,15 @@ export interface components {
          * @description A rate at which every frame meets the lamp at the same moment.
          */
         LockingRate: {
-            /** Exact */
+            /**
+             * Exact
+             * @description Exact.
+             */
             exact: string;
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps: number;
         };
         /**
@@ -4622,22 +8302,38 @@ export interface components {
          * @description A Bench to look at.
          */
         LookAsk: {
-            state: components["schemas"]["BenchState"];
+            /** @description State. */
+            state: components["schemas"]["BenchStateIn"];
         };
         /**
          * MapRect
          * @description A rectangle of the window map, millimetres.
          */
         MapRect: {
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number;
-            /** X */
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
             x: number;
-            /** Y */
+            /**
+             * Y
+             * @description Down from the optical axis, in the unit of the whole.
+             */
             y: number;
         };
         /**
@@ -4645,26 +8341,51 @@ export interface components {
          * @description A scan mode's window.
          */
         MapWindow: {
-            /** Chosen */
+            /**
+             * Chosen
+             * @description Chosen.
+             */
             chosen: boolean;
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number;
-            /** Mode Id */
+            /**
+             * Mode Id
+             * @description Mode id.
+             */
             mode_id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number;
-            /** X */
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
             x: number;
-            /** Y */
+            /**
+             * Y
+             * @description Down from the optical axis, in the unit of the whole.
+             */
             y: number;
         };
         /**
@@ -4674,61 +8395,82 @@ export interface components {
         MatchAsk: {
             /**
              * Background M
+             * @description Background, metres.
              * @default 3
              */
             background_m?: number;
-            /** Body Ids */
+            /**
+             * Body Ids
+             * @description Body ids.
+             */
             body_ids?: number[] | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
             crop_ids?: number[];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
+            delivery?: components["schemas"]["BenchDeliveryIn"];
             /**
              * Focal Mm
+             * @description Focal length, millimetres.
              * @default 50
              */
             focal_mm?: number;
-            /** Format Ids */
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids?: number[] | null;
-            /** Least Fps */
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
             least_fps?: number | null;
-            /** Lens Set Ids */
+            /**
+             * Lens Set Ids
+             * @description Lens set ids.
+             */
             lens_set_ids?: number[] | null;
             /**
              * Mounted
+             * @description Mounted.
              * @default every
              * @enum {string}
              */
             mounted?: "simplest" | "every";
             /**
+             * @description On.
              * @default {
              *       "by": "width",
              *       "name": "full_frame"
              *     }
              */
-            on?: components["schemas"]["BenchReference"];
+            on?: components["schemas"]["BenchReferenceIn"];
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
+            reference?: components["schemas"]["BenchReferenceIn"];
             /**
              * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
              * @default 3
              */
             subject_m?: number;
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
@@ -4739,8 +8481,12 @@ export interface components {
          * @description Which column is to match the first.
          */
         MatchCameraAsk: {
-            document: components["schemas"]["Comparison"];
-            /** Index */
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ComparisonIn"];
+            /**
+             * Index
+             * @description Index.
+             */
             index: number;
         };
         /**
@@ -4748,41 +8494,88 @@ export interface components {
          * @description A real lens as near as it comes, with what is left over, and the column as it would be.
          */
         MatchOption: {
+            /** @description Column. */
             column: components["schemas"]["Column"];
             /**
              * Covers
+             * @description Covers.
              * @enum {string}
              */
             covers: "covers" | "marginal" | "short" | "unknown" | "impossible";
-            /** Depth Stops */
+            /**
+             * Depth Stops
+             * @description Depth, stops.
+             */
             depth_stops: number;
-            /** Ei */
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
             ei: number;
-            /** Exact Stop */
+            /**
+             * Exact Stop
+             * @description Exact stop.
+             */
             exact_stop: number;
-            /** Exposure Stops */
+            /**
+             * Exposure Stops
+             * @description Exposure, stops.
+             */
             exposure_stops: number;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Good */
+            /**
+             * Good
+             * @description Good.
+             */
             good: boolean;
-            /** Lens */
+            /**
+             * Lens
+             * @description Lens.
+             */
             lens: string;
-            /** Marks */
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
             marks: string;
-            /** Nd Parts */
+            /**
+             * Nd Parts
+             * @description Nd parts.
+             */
             nd_parts: string[];
-            /** Nd Stops */
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             */
             nd_stops: number;
-            /** Stop */
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
             stop: number;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Via */
+            /**
+             * Via
+             * @description The adapters between lens and body, in words; null without.
+             */
             via: string;
-            /** Warning */
+            /**
+             * Warning
+             * @description Warning.
+             */
             warning: string | null;
-            /** Width Percent */
+            /**
+             * Width Percent
+             * @description Width, per cent.
+             */
             width_percent: number;
         };
         /**
@@ -4790,21 +8583,43 @@ export interface components {
          * @description The nearest match in one picture.
          */
         MatchRow: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
+            /** @description Move. */
             move: components["schemas"]["CameraMove"] | null;
-            /** Names */
+            /**
+             * Names
+             * @description Names.
+             */
             names: string[];
+            /** @description Nearest. */
             nearest: components["schemas"]["Matched"] | null;
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number | null;
-            /** Neighbours */
+            /**
+             * Neighbours
+             * @description Neighbours.
+             */
             neighbours: components["schemas"]["Matched"][];
+            /** @description Not covering. */
             not_covering: components["schemas"]["Matched"] | null;
+            /** @description Simplest. */
             simplest: components["schemas"]["Matched"] | null;
         };
         /**
@@ -4812,9 +8627,15 @@ export interface components {
          * @description What matches the first, and what does not.
          */
         MatchSummary: {
-            /** Differs */
+            /**
+             * Differs
+             * @description Differs.
+             */
             differs: string[];
-            /** Matches */
+            /**
+             * Matches
+             * @description Matches.
+             */
             matches: string[];
         };
         /**
@@ -4822,35 +8643,80 @@ export interface components {
          * @description A lens of the kit with its errors.
          */
         Matched: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Covers */
+            /**
+             * Covers
+             * @description Covers.
+             */
             covers: boolean;
-            /** Error Deg */
+            /**
+             * Error Deg
+             * @description Error, degrees.
+             */
             error_deg: number;
-            /** Error Mm */
+            /**
+             * Error Mm
+             * @description Error, millimetres.
+             */
             error_mm: number;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Lens */
+            /**
+             * Lens
+             * @description Lens.
+             */
             lens: string;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Marginal */
+            /**
+             * Marginal
+             * @description Marginal.
+             */
             marginal: boolean;
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number;
-            /** Same */
+            /**
+             * Same
+             * @description Same.
+             */
             same: boolean;
-            /** Set Mm */
+            /**
+             * Set Mm
+             * @description Set, millimetres.
+             */
             set_mm: number;
-            /** Size Percent */
+            /**
+             * Size Percent
+             * @description Size, per cent.
+             */
             size_percent: number;
-            /** Via */
+            /**
+             * Via
+             * @description The adapters between lens and body, in words; null without.
+             */
             via: string | null;
-            /** Width Percent */
+            /**
+             * Width Percent
+             * @description Width, per cent.
+             */
             width_percent: number;
-            /** Zoom */
+            /**
+             * Zoom
+             * @description Zoom.
+             */
             zoom: boolean;
         };
         /**
@@ -4860,45 +8726,63 @@ export interface components {
         MatrixAsk: {
             /**
              * Across
+             * @description What stands side by side: formats, pictures or classes.
              * @default pictures
              * @enum {string}
              */
             across?: "formats" | "pictures" | "classes";
-            /** Body Ids */
+            /**
+             * Body Ids
+             * @description Body ids.
+             */
             body_ids?: number[] | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
             crop_ids?: number[];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
-            /** Format Ids */
+            delivery?: components["schemas"]["BenchDeliveryIn"];
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids?: number[] | null;
-            /** Least Fps */
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
             least_fps?: number | null;
-            /** Lens Set Ids */
+            /**
+             * Lens Set Ids
+             * @description Lens set ids.
+             */
             lens_set_ids?: number[] | null;
             /**
              * Mounted
+             * @description Mounted.
              * @default simplest
              * @enum {string}
              */
             mounted?: "simplest" | "every";
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
+            reference?: components["schemas"]["BenchReferenceIn"];
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
@@ -4909,30 +8793,61 @@ export interface components {
          * @description A recording format, several with the same picture, or the largest of a class.
          */
         MatrixColumn: {
-            /** Also */
+            /**
+             * Also
+             * @description Also.
+             */
             also: string[];
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
             /**
              * Format Class
+             * @description Class of the recording by its diagonal.
              * @enum {string}
              */
             format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Format Ids */
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids: number[];
-            /** Highest Fps */
+            /**
+             * Highest Fps
+             * @description Highest, frames a second.
+             */
             highest_fps: number | null;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Picture Mm */
+            /**
+             * Picture Mm
+             * @description The delivered picture as it lies on the sensor, millimetres.
+             */
             picture_mm: number[];
-            /** Rate Text */
+            /**
+             * Rate Text
+             * @description Rate text.
+             */
             rate_text: string;
-            /** Recorded Mm */
+            /**
+             * Recorded Mm
+             * @description What is recorded as it lies on the sensor, millimetres.
+             */
             recorded_mm: number[];
         };
         /**
@@ -4940,23 +8855,50 @@ export interface components {
          * @description Figures of a lens, one value for each column.
          */
         MatrixFigures: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: (number | null)[];
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: (number | null)[];
-            /** Dark Corners */
-            dark_corners: string[][];
-            /** Dark Share */
+            /**
+             * Dark Corners
+             * @description Dark corners.
+             */
+            dark_corners: ("top left" | "top right" | "bottom left" | "bottom right")[][];
+            /**
+             * Dark Share
+             * @description Share of the recording that lies outside the image circle, 0 to 1.
+             */
             dark_share: (number | null)[];
-            /** Effective Mm */
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
             effective_mm: (number | null)[];
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: (number | null)[];
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: (number | null)[];
-            /** Verdict */
+            /**
+             * Verdict
+             * @description What it comes to.
+             */
             verdict: ("covers" | "marginal" | "short" | "unknown" | "impossible")[];
-            /** View Class */
+            /**
+             * View Class
+             * @description View class.
+             */
             view_class: (("very wide" | "wide" | "normal" | "long" | "very long") | null)[];
         };
         /**
@@ -4964,46 +8906,107 @@ export interface components {
          * @description A lens through one way; a zoom at its short end, with its long end beside.
          */
         MatrixRow: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: (number | null)[];
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: (number | null)[];
-            /** Dark Corners */
-            dark_corners: string[][];
-            /** Dark Share */
+            /**
+             * Dark Corners
+             * @description Dark corners.
+             */
+            dark_corners: ("top left" | "top right" | "bottom left" | "bottom right")[][];
+            /**
+             * Dark Share
+             * @description Share of the recording that lies outside the image circle, 0 to 1.
+             */
             dark_share: (number | null)[];
-            /** Effective Mm */
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
             effective_mm: (number | null)[];
-            /** Focal Max Mm */
+            /**
+             * Focal Max Mm
+             * @description Focal max, millimetres.
+             */
             focal_max_mm: number;
-            /** Focal Min Mm */
+            /**
+             * Focal Min Mm
+             * @description Focal min, millimetres.
+             */
             focal_min_mm: number;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: (number | null)[];
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
-            /** Lens Set Id */
+            /**
+             * Lens Set Id
+             * @description Lens set id.
+             */
             lens_set_id: number;
+            /** @description Long. */
             long: components["schemas"]["MatrixFigures"] | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: (number | null)[];
-            /** Projection */
+            /**
+             * Projection
+             * @description By which law the lens draws.
+             */
             projection: string;
-            /** Set */
+            /**
+             * Set
+             * @description Set.
+             */
             set: string;
-            /** Squeeze */
+            /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             */
             squeeze: number;
-            /** Verdict */
+            /**
+             * Verdict
+             * @description What it comes to.
+             */
             verdict: ("covers" | "marginal" | "short" | "unknown" | "impossible")[];
-            /** Via */
+            /**
+             * Via
+             * @description The adapters between lens and body, in words; null without.
+             */
             via: (number | null)[];
-            /** View Class */
+            /**
+             * View Class
+             * @description View class.
+             */
             view_class: (("very wide" | "wide" | "normal" | "long" | "very long") | null)[];
-            /** Ways */
+            /**
+             * Ways
+             * @description Ways.
+             */
             ways: components["schemas"]["MountedBy"][];
-            /** Why Not */
+            /**
+             * Why Not
+             * @description Why not.
+             */
             why_not: {
                 [key: string]: string;
             };
@@ -5015,21 +9018,55 @@ export interface components {
         Metered: {
             /**
              * Ei
+             * @description Exposure index that the camera is set to.
+             * @default 800
+             */
+            ei: number;
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             * @default 0
+             */
+            nd_stops: number;
+            /**
+             * Shutter S
+             * @description Shutter, seconds.
+             * @default 0.02
+             */
+            shutter_s: number;
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             * @default 2.8
+             */
+            t_stop: number;
+        };
+        /**
+         * Metered
+         * @description An exposure that is known to be right in this light: as somebody metered it, or as a test came out.
+         */
+        MeteredIn: {
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
              * @default 800
              */
             ei?: number;
             /**
              * Nd Stops
+             * @description Neutral density, stops.
              * @default 0
              */
             nd_stops?: number;
             /**
              * Shutter S
+             * @description Shutter, seconds.
              * @default 0.02
              */
             shutter_s?: number;
             /**
              * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
              * @default 2.8
              */
             t_stop?: number;
@@ -5041,25 +9078,120 @@ export interface components {
         ModeDocument: {
             /**
              * Formats
+             * @description Formats.
              * @default []
              */
-            formats?: components["schemas"]["FormatDocument"][];
-            /** Key */
+            formats: components["schemas"]["FormatDocument"][];
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Max Fps
+             * @description Highest rate that is possible, frames a second.
+             */
+            max_fps: number | null;
+            /**
+             * Methods
+             * @description Methods.
+             * @default [
+             *       "full",
+             *       "full"
+             *     ]
+             */
+            methods: ("full" | "binned" | "skipped")[];
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Offset
+             * @description From the optical axis in photosites, right and down.
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: number[];
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Overhead Us
+             * @description Overhead, microseconds.
+             * @default 0
+             */
+            overhead_us: number;
+            /**
+             * Row Time Us
+             * @description Row time, microseconds.
+             */
+            row_time_us: number | null;
+            /**
+             * Sampling
+             * @description Sampling.
+             * @default [
+             *       1,
+             *       1
+             *     ]
+             */
+            sampling: number[];
+            /**
+             * Window
+             * @description The part of the sensor that is read.
+             */
+            window: number[] | null;
+            /**
+             * Window Mm
+             * @description The window as it is read, millimetres.
+             */
+            window_mm: number[] | null;
+        };
+        /**
+         * ModeDocument
+         * @description A scan mode: its window in photosites, or in millimetres and then rounded to whole photosites.
+         */
+        ModeDocumentIn: {
+            /**
+             * Formats
+             * @description Formats.
+             * @default []
+             */
+            formats?: components["schemas"]["FormatDocumentIn"][];
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key?: string;
-            /** Max Fps */
+            /**
+             * Max Fps
+             * @description Highest rate that is possible, frames a second.
+             */
             max_fps?: number | null;
             /**
              * Methods
+             * @description Methods.
              * @default [
              *       "full",
              *       "full"
              *     ]
              */
             methods?: ("full" | "binned" | "skipped")[];
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Offset
+             * @description From the optical axis in photosites, right and down.
              * @default [
              *       0,
              *       0
@@ -5068,29 +9200,41 @@ export interface components {
             offset?: number[];
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
             origins?: {
-                [key: string]: components["schemas"]["Origin"];
+                [key: string]: components["schemas"]["OriginIn"];
             };
             /**
              * Overhead Us
+             * @description Overhead, microseconds.
              * @default 0
              */
             overhead_us?: number;
-            /** Row Time Us */
+            /**
+             * Row Time Us
+             * @description Row time, microseconds.
+             */
             row_time_us?: number | null;
             /**
              * Sampling
+             * @description Sampling.
              * @default [
              *       1,
              *       1
              *     ]
              */
             sampling?: number[];
-            /** Window */
+            /**
+             * Window
+             * @description The part of the sensor that is read.
+             */
             window?: number[] | null;
-            /** Window Mm */
+            /**
+             * Window Mm
+             * @description The window as it is read, millimetres.
+             */
             window_mm?: number[] | null;
         };
         /**
@@ -5098,28 +9242,59 @@ export interface components {
          * @description What follows from a scan mode.
          */
         ModeFigures: {
-            /** Aspect */
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
             aspect: number;
-            /** Crop By Width */
+            /**
+             * Crop By Width
+             * @description Crop by width.
+             */
             crop_by_width: {
                 [key: string]: number;
             };
-            /** Diagonal Mm */
+            /**
+             * Diagonal Mm
+             * @description Diagonal, millimetres.
+             */
             diagonal_mm: number;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Needed Circle Mm */
+            /**
+             * Needed Circle Mm
+             * @description Needed circle, millimetres.
+             */
             needed_circle_mm: number;
-            /** Photosites */
+            /**
+             * Photosites
+             * @description Photosites across and down.
+             */
             photosites: number[];
-            /** Readout Ms */
+            /**
+             * Readout Ms
+             * @description Readout, milliseconds.
+             */
             readout_ms: number | null;
+            /** @description Rect. */
             rect: components["schemas"]["Rect"];
-            /** Samples */
+            /**
+             * Samples
+             * @description Samples.
+             */
             samples: number[];
-            /** Scan Fps */
+            /**
+             * Scan Fps
+             * @description How often the sensor can be scanned, times a second.
+             */
             scan_fps: number | null;
         };
         /**
@@ -5127,39 +9302,66 @@ export interface components {
          * @description A scan mode with its formats; sizes in mm.
          */
         ModeRead: {
-            /** Formats */
+            /**
+             * Formats
+             * @description Formats.
+             */
             formats: components["schemas"]["FormatRead"][];
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Method */
+            /**
+             * Method
+             * @description Method.
+             */
             method: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Sampling */
-            sampling: [
-                number,
-                number
-            ];
-            /** Width Mm */
+            /**
+             * Sampling
+             * @description Sampling.
+             */
+            sampling: number[];
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
-            /** Window */
-            window: [
-                number,
-                number
-            ];
+            /**
+             * Window
+             * @description The part of the sensor that is read.
+             */
+            window: number[];
         };
         /**
          * MostDepth
          * @description Focus for most depth.
          */
         MostDepth: {
-            /** Focus M */
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
             focus_m: number;
-            /** Near M */
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
             near_m: number;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
         };
         /**
@@ -5167,74 +9369,200 @@ export interface components {
          * @description A lens mount.
          */
         MountDocument: {
-            /** Flange Mm */
-            flange_mm?: number | null;
-            /** Key */
-            key?: string;
-            /** Name */
+            /**
+             * Flange Mm
+             * @description Flange focal distance of the mount, millimetres.
+             */
+            flange_mm: number | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Throat Mm
+             * @description Clear width of the mount, millimetres.
+             */
+            throat_mm: number | null;
+        };
+        /**
+         * MountDocument
+         * @description A lens mount.
+         */
+        MountDocumentIn: {
+            /**
+             * Flange Mm
+             * @description Flange focal distance of the mount, millimetres.
+             */
+            flange_mm?: number | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Note.
              * @default
              */
             note?: string;
             /**
              * Origins
+             * @description Origins.
              * @default {}
              */
             origins?: {
-                [key: string]: components["schemas"]["Origin"];
+                [key: string]: components["schemas"]["OriginIn"];
             };
-            /** Throat Mm */
+            /**
+             * Throat Mm
+             * @description Clear width of the mount, millimetres.
+             */
             throat_mm?: number | null;
+        };
+        /**
+         * Mounted
+         * @description How lens, adapters and body go together.
+         */
+        Mounted: {
+            /**
+             * Consequences
+             * @description Consequences.
+             */
+            consequences: string[];
+            /**
+             * Reasons
+             * @description Reasons.
+             */
+            reasons: string[];
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "possible" | "consequences" | "impossible";
         };
         /**
          * MountedBy
          * @description How a lens is put on.
          */
         MountedBy: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Consequences */
+            /**
+             * Consequences
+             * @description Consequences.
+             */
             consequences: string[];
-            /** Magnification */
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             */
             magnification: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Stops Lost */
+            /**
+             * Stops Lost
+             * @description Stops lost.
+             */
             stops_lost: number;
         };
         /**
-         * MountingRead
-         * @description How lens, adapters and body go together.
+         * Movement
+         * @description How far the subject moves, and whether the depth holds it.
          */
-        MountingRead: {
-            /** Consequences */
-            consequences: string[];
-            /** Reasons */
-            reasons: string[];
+        Movement: {
             /**
-             * Verdict
-             * @enum {string}
+             * From M
+             * @description From, metres.
              */
-            verdict: "possible" | "consequences" | "impossible";
+            from_m: number;
+            /**
+             * Holds
+             * @description Holds.
+             */
+            holds: boolean | null;
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
+            /**
+             * To M
+             * @description To, metres.
+             */
+            to_m: number;
         };
         /**
          * MovementAnswer
          * @description The stop that holds a movement, with the focus kept on the subject and with the best focus.
          */
         MovementAnswer: {
+            /** @description Best. */
             best: components["schemas"]["StopAnswer"];
+            /** @description Kept. */
             kept: components["schemas"]["StopAnswer"];
+        };
+        /**
+         * NamedMovement
+         * @description A movement that is named, and how long it takes to cross the frame.
+         */
+        NamedMovement: {
+            /**
+             * Crossing S
+             * @description Crossing, seconds.
+             */
+            crossing_s: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
         };
         /**
          * NdRead
          * @description A way to take light away.
          */
         NdRead: {
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts.
+             */
             parts: string[];
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number;
         };
         /**
@@ -5242,13 +9570,25 @@ export interface components {
          * @description The safe shutter nearest to the wanted one.
          */
         NearestShutter: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: number;
-            /** Off Stops */
+            /**
+             * Off Stops
+             * @description Off, stops.
+             */
             off_stops: number;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Time S */
+            /**
+             * Time S
+             * @description Time, seconds.
+             */
             time_s: number;
         };
         /**
@@ -5256,14 +9596,21 @@ export interface components {
          * @description What to watch out for.
          */
         Note: {
-            /** Code */
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             */
             code: string;
             /**
              * Level
+             * @description How much it matters: info, warn, or stop where it cannot be shot like this.
              * @enum {string}
              */
             level: "info" | "warn" | "stop";
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
         };
         /**
@@ -5271,18 +9618,31 @@ export interface components {
          * @description The shutter's opening on the first or the last row; `exposure` against a steady lamp.
          */
         Opening: {
-            /** Exposure */
+            /**
+             * Exposure
+             * @description Exposure.
+             */
             exposure: number;
-            /** Frame */
+            /**
+             * Frame
+             * @description Frame.
+             */
             frame: number;
-            /** From Ms */
+            /**
+             * From Ms
+             * @description From, milliseconds.
+             */
             from_ms: number;
             /**
              * Row
+             * @description Row.
              * @enum {string}
              */
             row: "first" | "last";
-            /** To Ms */
+            /**
+             * To Ms
+             * @description To, milliseconds.
+             */
             to_ms: number;
         };
         /**
@@ -5290,18 +9650,23 @@ export interface components {
          * @description What can be done about it; `set` is what the Bench would be set to.
          */
         Option: {
-            /** Cost Stops */
+            /**
+             * Cost Stops
+             * @description Light, field and handling together, in stops: the cheapest comes first.
+             */
             cost_stops: number;
             /**
              * Kind
+             * @description Which kind it is.
              * @enum {string}
              */
             kind: "nothing" | "focal" | "stop" | "crop" | "format" | "lens" | "adapter" | "correct";
-            /** Set */
-            set: {
-                [key: string]: unknown;
-            };
-            /** Text */
+            /** @description Set. */
+            set: components["schemas"]["Change"];
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
         };
         /**
@@ -5311,22 +9676,57 @@ export interface components {
         Origin: {
             /**
              * Date
+             * @description Date.
+             * @default
+             */
+            date: string;
+            /**
+             * Firmware
+             * @description Firmware.
+             * @default
+             */
+            firmware: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @default claimed
+             * @enum {string}
+             */
+            kind: "claimed" | "computed" | "measured";
+            /**
+             * Source
+             * @description Source.
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * Origin
+         * @description Where a figure comes from.
+         */
+        OriginIn: {
+            /**
+             * Date
+             * @description Date.
              * @default
              */
             date?: string;
             /**
              * Firmware
+             * @description Firmware.
              * @default
              */
             firmware?: string;
             /**
              * Kind
+             * @description Which kind it is.
              * @default claimed
              * @enum {string}
              */
             kind?: "claimed" | "computed" | "measured";
             /**
              * Source
+             * @description Source.
              * @default
              */
             source?: string;
@@ -5336,15 +9736,30 @@ export interface components {
          * @description The frame of another delivery.
          */
         OtherFrame: {
-            /** Aspect */
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
             aspect: number;
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number;
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number;
-            /** X */
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
             x: number;
-            /** Y */
+            /**
+             * Y
+             * @description Down from the optical axis, in the unit of the whole.
+             */
             y: number;
         };
         /**
@@ -5352,11 +9767,20 @@ export interface components {
          * @description All equipment of a production.
          */
         PackageRead: {
-            /** Adapters */
+            /**
+             * Adapters
+             * @description Adapters.
+             */
             adapters: components["schemas"]["AdapterRead"][];
-            /** Bodies */
+            /**
+             * Bodies
+             * @description Bodies.
+             */
             bodies: components["schemas"]["BodyRead"][];
-            /** Lens Sets */
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             */
             lens_sets: components["schemas"]["LensSetRead"][];
         };
         /**
@@ -5366,45 +9790,111 @@ export interface components {
         PackageSettings: {
             /**
              * Base Fps
+             * @description Base, frames a second.
              * @default 25
              */
-            base_fps?: string;
+            base_fps: string;
             /**
              * Cards
+             * @description Cards.
              * @default []
              */
-            cards?: components["schemas"]["Card"][];
+            cards: components["schemas"]["Card"][];
             /**
              * Coc
+             * @description The rule for the circle of confusion: what counts as sharp.
              * @default {
              *       "divisor": 1500,
              *       "rule": "picture_diagonal"
              *     }
              */
-            coc?: components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"];
+            coc: components["schemas"]["CocByDiagonal"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotosite"] | components["schemas"]["CocPixel"] | components["schemas"]["CocEye"];
             /**
              * Crossing S
+             * @description Crossing, seconds.
+             * @default 0.8
+             */
+            crossing_s: number;
+            /**
+             * Minutes A Day
+             * @description Minutes a day.
+             * @default 90
+             */
+            minutes_a_day: number;
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             * @default 180
+             */
+            shutter_deg: number;
+            /**
+             * Wanted Fps
+             * @description Wanted, frames a second.
+             * @default 100
+             */
+            wanted_fps: string;
+        };
+        /**
+         * PackageSettings
+         * @description Settings of a production's package.
+         */
+        PackageSettingsIn: {
+            /**
+             * Base Fps
+             * @description Base, frames a second.
+             * @default 25
+             */
+            base_fps?: string;
+            /**
+             * Cards
+             * @description Cards.
+             * @default []
+             */
+            cards?: components["schemas"]["CardIn"][];
+            /**
+             * Coc
+             * @description The rule for the circle of confusion: what counts as sharp.
+             * @default {
+             *       "divisor": 1500,
+             *       "rule": "picture_diagonal"
+             *     }
+             */
+            coc?: components["schemas"]["CocByDiagonalIn"] | components["schemas"]["CocFixed"] | components["schemas"]["CocPhotositeIn"] | components["schemas"]["CocPixelIn"] | components["schemas"]["CocEyeIn"];
+            /**
+             * Crossing S
+             * @description Crossing, seconds.
              * @default 0.8
              */
             crossing_s?: number;
             /**
              * Minutes A Day
+             * @description Minutes a day.
              * @default 90
              */
             minutes_a_day?: number;
             /**
              * Schema Version
+             * @description Version of the document's schema.
              * @default 1
              * @constant
              */
             schema_version?: 1;
             /**
              * Shutter Deg
+             * @description Shutter, degrees.
              * @default 180
              */
             shutter_deg?: number;
             /**
              * Wanted Fps
+             * @description Wanted, frames a second.
              * @default 100
              */
             wanted_fps?: string;
@@ -5414,14 +9904,24 @@ export interface components {
          * @description What one part does to the whole, as a factor; null where it cannot be told.
          */
         PartShare: {
-            /** After */
+            /**
+             * After
+             * @description After.
+             */
             after: number;
-            /** Before */
+            /**
+             * Before
+             * @description Before.
+             */
             before: number;
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number | null;
             /**
              * Part
+             * @description Part.
              * @enum {string}
              */
             part: "focal_mm" | "distance_mm" | "f_number" | "coc_mm" | "width_mm";
@@ -5431,13 +9931,25 @@ export interface components {
          * @description What the camera's place does, in numbers.
          */
         Perspective: {
-            /** Caution */
+            /**
+             * Caution
+             * @description Caution.
+             */
             caution: string | null;
-            /** Face Ratio */
+            /**
+             * Face Ratio
+             * @description Face ratio.
+             */
             face_ratio: number | null;
-            /** Pupil To Subject M */
+            /**
+             * Pupil To Subject M
+             * @description Pupil to subject, metres.
+             */
             pupil_to_subject_m: number;
-            /** Words */
+            /**
+             * Words
+             * @description In sentences.
+             */
             words: string[];
         };
         /**
@@ -5445,19 +9957,40 @@ export interface components {
          * @description Formats that show the same picture.
          */
         PictureRead: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Format Ids */
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids: number[];
-            /** Highest Fps */
+            /**
+             * Highest Fps
+             * @description Highest, frames a second.
+             */
             highest_fps: number | null;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
-            /** Names */
+            /**
+             * Names
+             * @description Names.
+             */
             names: string[];
-            /** Rate Text */
+            /**
+             * Rate Text
+             * @description Rate text.
+             */
             rate_text: string;
         };
         /**
@@ -5465,17 +9998,35 @@ export interface components {
          * @description Photosites and pixels.
          */
         PixelAnswer: {
-            /** Delivery Headroom */
+            /**
+             * Delivery Headroom
+             * @description Recorded pixels for each delivered one, across the picture.
+             */
             delivery_headroom: number | null;
-            /** Megapixels */
+            /**
+             * Megapixels
+             * @description Megapixels.
+             */
             megapixels: number | null;
-            /** Oversampling */
+            /**
+             * Oversampling
+             * @description Samples for each recorded pixel.
+             */
             oversampling: number | null;
-            /** Picture Megapixels */
+            /**
+             * Picture Megapixels
+             * @description Picture megapixels.
+             */
             picture_megapixels: number | null;
-            /** Recorded Megapixels */
+            /**
+             * Recorded Megapixels
+             * @description Recorded megapixels.
+             */
             recorded_megapixels: number | null;
-            /** Sampled */
+            /**
+             * Sampled
+             * @description Sampled.
+             */
             sampled: number[] | null;
         };
         /**
@@ -5485,17 +10036,61 @@ export interface components {
         PixelClaim: {
             /**
              * Decimals
+             * @description Decimals.
+             * @default 1
+             */
+            decimals: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Megapixels
+             * @description Megapixels.
+             */
+            megapixels: number;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string | null;
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * PixelClaim
+         * @description A stated pixel count.
+         */
+        PixelClaimIn: {
+            /**
+             * Decimals
+             * @description Decimals.
              * @default 1
              */
             decimals?: number;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key?: string;
-            /** Megapixels */
+            /**
+             * Megapixels
+             * @description Megapixels.
+             */
             megapixels: number;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode?: string | null;
             /**
              * Note
+             * @description Note.
              * @default
              */
             note?: string;
@@ -5505,9 +10100,15 @@ export interface components {
          * @description A pixel count that a claim may mean.
          */
         PixelCount: {
-            /** Megapixels */
+            /**
+             * Megapixels
+             * @description Megapixels.
+             */
             megapixels: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -5515,14 +10116,24 @@ export interface components {
          * @description A claimed pixel count, checked.
          */
         PixelsChecked: {
-            /** Counts */
+            /**
+             * Counts
+             * @description Counts.
+             */
             counts: components["schemas"]["PixelCount"][];
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "holds" | "near" | "basis" | "elsewhere" | "fails" | "coarse" | "unknown";
@@ -5532,44 +10143,107 @@ export interface components {
          * @description The plan view, metres.
          */
         PlanView: {
-            /** Cones */
+            /**
+             * Cones
+             * @description Cones.
+             */
             cones: components["schemas"]["Cone"][];
-            /** Extent M */
+            /**
+             * Extent M
+             * @description Extent, metres.
+             */
             extent_m: number;
-            /** Far M */
+            /**
+             * Far M
+             * @description Far limit of depth from the sensor plane, metres; null is infinity.
+             */
             far_m: number | null;
-            /** Field Height M */
+            /**
+             * Field Height M
+             * @description Field height, metres.
+             */
             field_height_m: number | null;
-            /** Field Width M */
+            /**
+             * Field Width M
+             * @description Field width, metres.
+             */
             field_width_m: number | null;
-            /** Focus M */
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
             focus_m: number;
-            /** Hyperfocal M */
+            /**
+             * Hyperfocal M
+             * @description Hyperfocal distance from the lens, metres.
+             */
             hyperfocal_m: number | null;
-            movement: components["schemas"]["hextan__api__schemas__Movement"] | null;
-            /** Near M */
+            /** @description Movement. */
+            movement: components["schemas"]["Movement"] | null;
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
             near_m: number | null;
-            /** Person M */
+            /**
+             * Person M
+             * @description Person, metres.
+             */
             person_m: {
                 [key: string]: number;
             };
-            /** Subject M */
+            /**
+             * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
+             */
             subject_m: number;
-            /** Ticks */
+            /**
+             * Ticks
+             * @description Ticks.
+             */
             ticks: components["schemas"]["Tick"][];
+        };
+        /**
+         * ProductionList
+         * @description The productions.
+         */
+        ProductionList: {
+            /**
+             * Here
+             * @description What is there.
+             */
+            here: components["schemas"]["ProductionRead"][];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default []
+             */
+            removed: components["schemas"]["ProductionRead"][];
         };
         /**
          * ProductionRead
          * @description A production in the list.
          */
         ProductionRead: {
-            /** Id */
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
             id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Synopsis */
+            /**
+             * Synopsis
+             * @description Synopsis.
+             */
             synopsis: string;
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -5577,9 +10251,15 @@ export interface components {
          * @description A focal length that would help to close a gap.
          */
         Purchase: {
-            /** Effective Mm */
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
             effective_mm: number;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number | null;
         };
         /**
@@ -5587,33 +10267,75 @@ export interface components {
          * @description One that can be used; `tie` says what put it behind one of equal score.
          */
         RankedRow: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Format */
+            /**
+             * Format
+             * @description Format.
+             */
             format: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Limited By */
+            /**
+             * Limited By
+             * @description What limits the rate: the readout, or a stated limit.
+             */
             limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
-            /** Mb S */
+            /**
+             * Mb S
+             * @description Data rate, megabytes (10^6) a second.
+             */
             mb_s: number | null;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
-            /** Oversampling */
+            /**
+             * Oversampling
+             * @description Samples for each recorded pixel.
+             */
             oversampling: number;
-            /** Picture Width Mm */
+            /**
+             * Picture Width Mm
+             * @description Picture width, millimetres.
+             */
             picture_width_mm: number;
-            /** Possible Fps */
+            /**
+             * Possible Fps
+             * @description Possible, frames a second.
+             */
             possible_fps: number | null;
-            /** Rank */
+            /**
+             * Rank
+             * @description Rank.
+             */
             rank: number;
-            /** Rate Text */
+            /**
+             * Rate Text
+             * @description Rate text.
+             */
             rate_text: string;
-            /** Reasons */
+            /**
+             * Reasons
+             * @description Reasons.
+             */
             reasons: components["schemas"]["Reason"][];
-            /** Score */
+            /**
+             * Score
+             * @description Score.
+             */
             score: number;
-            /** Tie */
+            /**
+             * Tie
+             * @description Tie.
+             */
             tie: string | null;
         };
         /**
@@ -5621,11 +10343,20 @@ export interface components {
          * @description What a rate costs against the base rate at the same angle.
          */
         RateCost: {
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps: number;
-            /** Possible */
+            /**
+             * Possible
+             * @description Possible.
+             */
             possible: boolean;
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
             stops: number;
         };
         /**
@@ -5633,20 +10364,26 @@ export interface components {
          * @description A frame rate, progressive or interlaced.
          */
         RateWish: {
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps: string;
             /**
              * Interlaced
+             * @description Interlaced.
              * @default false
              */
             interlaced?: boolean;
             /**
              * Must
+             * @description Must.
              * @default true
              */
             must?: boolean;
             /**
              * Weight
+             * @description Weight.
              * @default 1
              */
             weight?: number;
@@ -5656,16 +10393,26 @@ export interface components {
          * @description One reading of a crop factor.
          */
         ReadingFigures: {
-            /** Basis */
+            /**
+             * Basis
+             * @description Basis.
+             */
             basis: string;
             /**
              * By
+             * @description The dimension that counts: width, height or diagonal.
              * @enum {string}
              */
             by: "width" | "height" | "diagonal";
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** Window */
+            /**
+             * Window
+             * @description The part of the sensor that is read.
+             */
             window: string;
         };
         /**
@@ -5673,11 +10420,20 @@ export interface components {
          * @description The window that is read.
          */
         ReadoutLink: {
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
         };
         /**
@@ -5685,19 +10441,40 @@ export interface components {
          * @description How a format does in one requirement.
          */
         Reason: {
-            /** Has */
+            /**
+             * Has
+             * @description Has.
+             */
             has: string;
-            /** Met */
+            /**
+             * Met
+             * @description Met.
+             */
             met: boolean;
-            /** Must */
+            /**
+             * Must
+             * @description Must.
+             */
             must: boolean;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Share */
+            /**
+             * Share
+             * @description Share.
+             */
             share: number;
-            /** Wanted */
+            /**
+             * Wanted
+             * @description Wanted.
+             */
             wanted: string;
-            /** Weight */
+            /**
+             * Weight
+             * @description Weight.
+             */
             weight: number;
         };
         /**
@@ -5705,20 +10482,36 @@ export interface components {
          * @description What is made of the window: raster, mapping (scale), rate.
          */
         Recording: {
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps?: number | null;
-            /** Interlaced */
+            /**
+             * Interlaced
+             * @description Interlaced.
+             */
             interlaced?: boolean;
             /**
              * Map
+             * @description How the raster is made: scaled from the whole window, or photosite for pixel from its middle.
              * @enum {string}
              */
             map?: "scale" | "crop";
-            /** Raster */
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
             raster?: number[] | null;
-            /** Raw */
+            /**
+             * Raw
+             * @description Raw.
+             */
             raw?: boolean;
-            /** Shutter Deg */
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             */
             shutter_deg?: number | null;
         };
         /**
@@ -5726,13 +10519,25 @@ export interface components {
          * @description A rectangle about the optical axis, mm; x right and y down, seen as the picture is seen.
          */
         Rect: {
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number;
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number;
-            /** X */
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
             x: number;
-            /** Y */
+            /**
+             * Y
+             * @description Down from the optical axis, in the unit of the whole.
+             */
             y: number;
         };
         /**
@@ -5742,22 +10547,26 @@ export interface components {
         Reference: {
             /**
              * By
+             * @description The dimension that counts: width, height or diagonal.
              * @default width
              * @enum {string}
              */
             by?: "width" | "height" | "diagonal";
             /**
              * Height Mm
+             * @description Height, millimetres.
              * @default null
              */
             height_mm?: number | null;
             /**
              * Name
+             * @description Name.
              * @default null
              */
             name?: ("super35" | "full_frame") | null;
             /**
              * Width Mm
+             * @description Width, millimetres.
              * @default null
              */
             width_mm?: number | null;
@@ -5769,14 +10578,24 @@ export interface components {
         ReferenceAnswer: {
             /**
              * By
+             * @description The dimension that counts: width, height or diagonal.
              * @enum {string}
              */
             by: "width" | "height" | "diagonal";
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string | null;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
         };
         /**
@@ -5784,31 +10603,70 @@ export interface components {
          * @description One that can't, why not, and what would admit it.
          */
         RejectedRow: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Changes */
+            /**
+             * Changes
+             * @description Changes.
+             */
             changes: string[];
-            /** Fails */
+            /**
+             * Fails
+             * @description Fails.
+             */
             fails: string[];
-            /** Format */
+            /**
+             * Format
+             * @description Format.
+             */
             format: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Limited By */
+            /**
+             * Limited By
+             * @description What limits the rate: the readout, or a stated limit.
+             */
             limited_by: ("readout" | "stated limit" | "codec" | "data rate") | null;
-            /** Mb S */
+            /**
+             * Mb S
+             * @description Data rate, megabytes (10^6) a second.
+             */
             mb_s: number | null;
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
-            /** Oversampling */
+            /**
+             * Oversampling
+             * @description Samples for each recorded pixel.
+             */
             oversampling: number;
-            /** Picture Width Mm */
+            /**
+             * Picture Width Mm
+             * @description Picture width, millimetres.
+             */
             picture_width_mm: number;
-            /** Possible Fps */
+            /**
+             * Possible Fps
+             * @description Possible, frames a second.
+             */
             possible_fps: number | null;
-            /** Rate Text */
+            /**
+             * Rate Text
+             * @description Rate text.
+             */
             rate_text: string;
-            /** Reasons */
+            /**
+             * Reasons
+             * @description Reasons.
+             */
             reasons: components["schemas"]["Reason"][];
         };
         /**
@@ -5816,9 +10674,15 @@ export interface components {
          * @description Take something out of a production, or bring it back.
          */
         Removal: {
-            /** Removed */
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             */
             removed: boolean;
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -5828,27 +10692,70 @@ export interface components {
         RigDocument: {
             /**
              * Adapters
+             * @description Adapters.
              * @default []
              */
-            adapters?: components["schemas"]["AdapterDocument"][];
+            adapters: components["schemas"]["AdapterDocument"][];
             /**
              * Filters
+             * @description Filters.
              * @default []
              */
-            filters?: components["schemas"]["FilterDocument"][];
+            filters: components["schemas"]["FilterDocument"][];
             /**
              * Mounts
+             * @description Mounts.
              * @default []
              */
-            mounts?: components["schemas"]["MountDocument"][];
+            mounts: components["schemas"]["MountDocument"][];
             /**
              * Schema
+             * @description Name of the document's schema.
+             * @default hextan.rig
+             * @constant
+             */
+            schema: "hextan.rig";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+        };
+        /**
+         * RigDocument
+         * @description All mounts, adapters and filters of a production.
+         */
+        RigDocumentIn: {
+            /**
+             * Adapters
+             * @description Adapters.
+             * @default []
+             */
+            adapters?: components["schemas"]["AdapterDocumentIn"][];
+            /**
+             * Filters
+             * @description Filters.
+             * @default []
+             */
+            filters?: components["schemas"]["FilterDocumentIn"][];
+            /**
+             * Mounts
+             * @description Mounts.
+             * @default []
+             */
+            mounts?: components["schemas"]["MountDocumentIn"][];
+            /**
+             * Schema
+             * @description Name of the document's schema.
              * @default hextan.rig
              * @constant
              */
             schema?: "hextan.rig";
             /**
              * Schema Version
+             * @description Version of the document's schema.
              * @default 1
              * @constant
              */
@@ -5859,29 +10766,35 @@ export interface components {
          * @description Mounts and adapters with their version, for the next write.
          */
         RigKept: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["RigDocument"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
-        };
-        /**
-         * RigRead
-         * @description Mounts and adapters with those of a file in them; not kept yet.
-         */
-        RigRead: {
-            document: components["schemas"]["RigDocument"];
         };
         /**
          * RigSheet
          * @description What follows from mounts, adapters and filters: notes by adapter, and every combination as it would be.
          */
         RigSheet: {
-            /** Combinations */
+            /**
+             * Combinations
+             * @description Combinations.
+             */
             combinations: components["schemas"]["Combination"][];
-            /** Filters */
+            /**
+             * Filters
+             * @description Filters.
+             */
             filters: {
                 [key: string]: components["schemas"]["FilterMarking"];
             };
-            /** Notes */
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
             notes: {
                 [key: string]: string[];
             };
@@ -5891,8 +10804,25 @@ export interface components {
          * @description Mounts and adapters to keep, changed from a known version (0: none were kept yet).
          */
         RigWrite: {
+            /** @description The document as it is entered and kept. */
             document: components["schemas"]["RigDocument"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * RigWrite
+         * @description Mounts and adapters to keep, changed from a known version (0: none were kept yet).
+         */
+        RigWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["RigDocumentIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -5902,15 +10832,20 @@ export interface components {
         Room: {
             /**
              * Behind Camera M
+             * @description Behind camera, metres.
              * @default 0.6
              */
             behind_camera_m?: number;
             /**
              * Behind Subject M
+             * @description Behind subject, metres.
              * @default 0.5
              */
             behind_subject_m?: number;
-            /** Length M */
+            /**
+             * Length M
+             * @description Length, metres.
+             */
             length_m?: number | null;
         };
         /**
@@ -5920,10 +10855,14 @@ export interface components {
         RuleCell: {
             /**
              * Answer
+             * @description Answer.
              * @enum {string}
              */
             answer: "less" | "same" | "more";
-            /** Ratio */
+            /**
+             * Ratio
+             * @description Ratio.
+             */
             ratio: number;
         };
         /**
@@ -5931,9 +10870,15 @@ export interface components {
          * @description A rule in all cases.
          */
         RuleRow: {
-            /** Cells */
+            /**
+             * Cells
+             * @description Cells.
+             */
             cells: (components["schemas"]["RuleCell"] | null)[];
-            /** Rule */
+            /**
+             * Rule
+             * @description The rule that is broken, or by which is judged.
+             */
             rule: string;
         };
         /**
@@ -5941,63 +10886,51 @@ export interface components {
          * @description Does a bigger sensor give less depth? Under every rule, in every case.
          */
         Rules: {
-            /** Bigger */
+            /**
+             * Bigger
+             * @description Bigger.
+             */
             bigger: string;
-            /** Cases */
+            /**
+             * Cases
+             * @description Cases.
+             */
             cases: string[];
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["RuleRow"][];
-            /** Same Size */
+            /**
+             * Same Size
+             * @description Same size.
+             */
             same_size: boolean;
-            /** Smaller */
+            /**
+             * Smaller
+             * @description Smaller.
+             */
             smaller: string;
-        };
-        /**
-         * Rung
-         * @description A lens in a picture, on the ladder.
-         */
-        Rung: {
-            /** Adapter Ids */
-            adapter_ids: number[];
-            /** Angle Deg */
-            angle_deg: number;
-            /** Effective Long Mm */
-            effective_long_mm: number | null;
-            /** Effective Mm */
-            effective_mm: number;
-            /** Focal Mm */
-            focal_mm: number;
-            /** Format Id */
-            format_id: number;
-            /** Lens */
-            lens: string;
-            /** Lens Id */
-            lens_id: number;
-            /** Magnification */
-            magnification: number;
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "covers" | "marginal" | "short" | "unknown" | "impossible";
-            /** Via */
-            via: string | null;
-            /**
-             * View Class
-             * @enum {string}
-             */
-            view_class: "very wide" | "wide" | "normal" | "long" | "very long";
         };
         /**
          * SafeShutter
          * @description A safe shutter.
          */
         SafeShutter: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: number;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Time S */
+            /**
+             * Time S
+             * @description Time, seconds.
+             */
             time_s: number;
         };
         /**
@@ -6005,14 +10938,21 @@ export interface components {
          * @description How many photosites become one sample along each axis (1), and how (full).
          */
         Sampling: {
-            /** Horizontal */
+            /**
+             * Horizontal
+             * @description Horizontal.
+             */
             horizontal?: number;
             /**
              * Method
+             * @description Method.
              * @enum {string}
              */
             method?: "full" | "binned" | "skipped";
-            /** Vertical */
+            /**
+             * Vertical
+             * @description Vertical.
+             */
             vertical?: number;
         };
         /**
@@ -6022,34 +10962,91 @@ export interface components {
         Scene: {
             /**
              * Camera Height M
+             * @description Camera height, metres.
+             * @default 1.55
+             */
+            camera_height_m: number;
+            /**
+             * Face Caution M
+             * @description Face caution, metres.
+             * @default 0.45
+             */
+            face_caution_m: number;
+            /**
+             * Frames
+             * @description Frames.
+             * @default []
+             */
+            frames: number[];
+            /**
+             * Objects
+             * @description Objects.
+             */
+            objects: components["schemas"]["SceneObject"][];
+            /**
+             * Posture
+             * @description Posture.
+             * @default standing
+             * @enum {string}
+             */
+            posture: "standing" | "seated";
+            /**
+             * Subject Height M
+             * @description Subject height, metres.
+             * @default 1.72
+             */
+            subject_height_m: number;
+            /**
+             * Title Safe
+             * @description Title safe.
+             * @default false
+             */
+            title_safe: boolean;
+        };
+        /**
+         * Scene
+         * @description The scene, the camera's height over its ground, and the lines that the finder shows.
+         */
+        SceneIn: {
+            /**
+             * Camera Height M
+             * @description Camera height, metres.
              * @default 1.55
              */
             camera_height_m?: number;
             /**
              * Face Caution M
+             * @description Face caution, metres.
              * @default 0.45
              */
             face_caution_m?: number;
             /**
              * Frames
+             * @description Frames.
              * @default []
              */
             frames?: number[];
-            /** Objects */
-            objects?: components["schemas"]["SceneObject"][];
+            /**
+             * Objects
+             * @description Objects.
+             */
+            objects?: components["schemas"]["SceneObjectIn"][];
             /**
              * Posture
+             * @description Posture.
              * @default standing
              * @enum {string}
              */
             posture?: "standing" | "seated";
             /**
              * Subject Height M
+             * @description Subject height, metres.
              * @default 1.72
              */
             subject_height_m?: number;
             /**
              * Title Safe
+             * @description Title safe.
              * @default false
              */
             title_safe?: boolean;
@@ -6061,28 +11058,95 @@ export interface components {
         SceneObject: {
             /**
              * Aside M
+             * @description Aside, metres.
              * @default 0
              */
-            aside_m?: number;
-            /** Distance M */
+            aside_m: number;
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number;
             /**
              * Ground M
+             * @description Ground, metres.
              * @default 0
              */
-            ground_m?: number;
-            /** Height M */
+            ground_m: number;
+            /**
+             * Height M
+             * @description Height, metres.
+             */
             height_m: number;
-            /** Key */
-            key?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
             /**
              * Kind
+             * @description Which kind it is.
              * @enum {string}
              */
             kind: "standing" | "seated" | "lamp" | "post" | "shore";
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Size M */
+            /**
+             * Size M
+             * @description Size, metres.
+             */
+            size_m: number | null;
+        };
+        /**
+         * SceneObject
+         * @description A thing in the scene. Distances in metres from the sensor plane along the axis, aside to the right.
+         */
+        SceneObjectIn: {
+            /**
+             * Aside M
+             * @description Aside, metres.
+             * @default 0
+             */
+            aside_m?: number;
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
+            distance_m: number;
+            /**
+             * Ground M
+             * @description Ground, metres.
+             * @default 0
+             */
+            ground_m?: number;
+            /**
+             * Height M
+             * @description Height, metres.
+             */
+            height_m: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "standing" | "seated" | "lamp" | "post" | "shore";
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Size M
+             * @description Size, metres.
+             */
             size_m?: number | null;
         };
         /**
@@ -6090,9 +11154,15 @@ export interface components {
          * @description The whole sensor.
          */
         Sensor: {
-            /** Photosites */
+            /**
+             * Photosites
+             * @description Photosites across and down.
+             */
             photosites: number[];
-            /** Pitch Um */
+            /**
+             * Pitch Um
+             * @description From photosite to photosite, micrometres.
+             */
             pitch_um: number;
         };
         /**
@@ -6100,18 +11170,31 @@ export interface components {
          * @description The whole sensor.
          */
         SensorFigures: {
-            /** Diagonal Mm */
+            /**
+             * Diagonal Mm
+             * @description Diagonal, millimetres.
+             */
             diagonal_mm: number;
             /**
              * Format Class
+             * @description Class of the recording by its diagonal.
              * @enum {string}
              */
             format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
-            /** Megapixels */
+            /**
+             * Megapixels
+             * @description Megapixels.
+             */
             megapixels: number;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
         };
         /**
@@ -6119,8 +11202,12 @@ export interface components {
          * @description The package's settings with the production's version.
          */
         SettingsKept: {
+            /** @description Settings. */
             settings: components["schemas"]["PackageSettings"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -6128,8 +11215,25 @@ export interface components {
          * @description Settings to keep, changed from a known version.
          */
         SettingsWrite: {
+            /** @description Settings. */
             settings: components["schemas"]["PackageSettings"];
-            /** Version */
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * SettingsWrite
+         * @description Settings to keep, changed from a known version.
+         */
+        SettingsWriteIn: {
+            /** @description Settings. */
+            settings: components["schemas"]["PackageSettingsIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
             version: number;
         };
         /**
@@ -6137,23 +11241,41 @@ export interface components {
          * @description Sizes on the sensor, not de-squeezed.
          */
         SizeMm: {
-            /** Diagonal */
-            diagonal: number | null;
-            /** Height */
-            height: number | null;
-            /** Width */
-            width: number | null;
+            /**
+             * Diagonal
+             * @description Diagonal.
+             */
+            diagonal: number;
+            /**
+             * Height
+             * @description Height.
+             */
+            height: number;
+            /**
+             * Width
+             * @description Width.
+             */
+            width: number;
         };
         /**
          * Skew
          * @description How far an upright edge leans.
          */
         Skew: {
-            /** Degrees */
+            /**
+             * Degrees
+             * @description Degrees.
+             */
             degrees: number;
-            /** Samples */
+            /**
+             * Samples
+             * @description Samples.
+             */
             samples: number;
-            /** Share */
+            /**
+             * Share
+             * @description Share.
+             */
             share: number;
         };
         /**
@@ -6161,48 +11283,69 @@ export interface components {
          * @description Which lens keeps the field of the base format at high speed.
          */
         SlowAsk: {
-            /** Base Format Id */
+            /**
+             * Base Format Id
+             * @description Base format id.
+             */
             base_format_id: number;
-            /** Body Ids */
+            /**
+             * Body Ids
+             * @description Body ids.
+             */
             body_ids?: number[] | null;
             /**
              * Crop Ids
+             * @description In-camera crops that are switched on.
              * @default []
              */
             crop_ids?: number[];
             /**
+             * @description The picture on the screen: aspect, size and what is protected.
              * @default {
              *       "long_edge_px": 3840,
              *       "protect": 0
              *     }
              */
-            delivery?: components["schemas"]["BenchDelivery"];
-            /** Format Ids */
+            delivery?: components["schemas"]["BenchDeliveryIn"];
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids?: number[] | null;
             /**
              * Fps
+             * @description Frames a second.
              * @default 100
              */
             fps?: number;
-            /** Least Fps */
+            /**
+             * Least Fps
+             * @description Least, frames a second.
+             */
             least_fps?: number | null;
-            /** Lens Set Ids */
+            /**
+             * Lens Set Ids
+             * @description Lens set ids.
+             */
             lens_set_ids?: number[] | null;
             /**
              * Mounted
+             * @description Mounted.
              * @default every
              * @enum {string}
              */
             mounted?: "simplest" | "every";
             /**
+             * @description What crops and effective focal lengths are told against.
              * @default {
              *       "by": "width",
              *       "name": "super35"
              *     }
              */
-            reference?: components["schemas"]["BenchReference"];
+            reference?: components["schemas"]["BenchReferenceIn"];
             /**
              * Unit
+             * @description Unit.
              * @default m
              * @enum {string}
              */
@@ -6213,11 +11356,20 @@ export interface components {
          * @description The base format.
          */
         SlowBase: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
         };
         /**
@@ -6225,12 +11377,22 @@ export interface components {
          * @description A lens of the base format, and what keeps its field at high speed.
          */
         SlowLine: {
-            /** Lens */
+            /**
+             * Lens
+             * @description Lens.
+             */
             lens: string;
-            /** Lens Id */
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
             lens_id: number;
+            /** @description Nearest. */
             nearest: components["schemas"]["Matched"] | null;
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number;
         };
         /**
@@ -6238,12 +11400,22 @@ export interface components {
          * @description Which lens keeps the field at high speed.
          */
         SlowMotion: {
+            /** @description Base. */
             base: components["schemas"]["SlowBase"];
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps: number;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["SlowRow"][];
-            /** Words */
+            /**
+             * Words
+             * @description In sentences.
+             */
             words: string[];
         };
         /**
@@ -6251,27 +11423,60 @@ export interface components {
          * @description A fast picture.
          */
         SlowRow: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Format Ids */
+            /**
+             * Format Ids
+             * @description Format ids.
+             */
             format_ids: number[];
-            /** Highest Fps */
+            /**
+             * Highest Fps
+             * @description Highest, frames a second.
+             */
             highest_fps: number | null;
-            /** Kept */
+            /**
+             * Kept
+             * @description Kept.
+             */
             kept: number;
-            /** Lines */
+            /**
+             * Lines
+             * @description Lines.
+             */
             lines: components["schemas"]["SlowLine"][];
-            /** Mode */
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
-            /** Names */
+            /**
+             * Names
+             * @description Names.
+             */
             names: string[];
-            /** Rate Text */
+            /**
+             * Rate Text
+             * @description Rate text.
+             */
             rate_text: string;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string | null;
-            /** Widest Mm */
+            /**
+             * Widest Mm
+             * @description Widest, millimetres.
+             */
             widest_mm: number | null;
         };
         /**
@@ -6279,25 +11484,55 @@ export interface components {
          * @description The stop for a softness, and how soft it is at the mark, per cent of the width.
          */
         SoftnessAnswer: {
-            /** Exact */
+            /**
+             * Exact
+             * @description Exact.
+             */
             exact: number | null;
-            /** Far M */
+            /**
+             * Far M
+             * @description Far limit of depth from the sensor plane, metres; null is infinity.
+             */
             far_m: number | null;
-            /** Focus M */
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
             focus_m: number | null;
-            /** Holds Open */
+            /**
+             * Holds Open
+             * @description Holds open.
+             */
             holds_open: boolean;
-            /** Mark */
+            /**
+             * Mark
+             * @description Mark.
+             */
             mark: number | null;
-            /** Near M */
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
             near_m: number | null;
-            /** Next */
+            /**
+             * Next
+             * @description Next.
+             */
             next: string | null;
-            /** Percent */
+            /**
+             * Percent
+             * @description Per cent.
+             */
             percent: number | null;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Too Close */
+            /**
+             * Too Close
+             * @description Too close.
+             */
             too_close: boolean;
         };
         /**
@@ -6305,15 +11540,30 @@ export interface components {
          * @description Frame rates in frames a second.
          */
         SpeedAnswer: {
-            /** Limited By */
+            /**
+             * Limited By
+             * @description What limits the rate: the readout, or a stated limit.
+             */
             limited_by: ("readout" | "stated") | null;
-            /** Max Fps */
+            /**
+             * Max Fps
+             * @description Highest rate that is possible, frames a second.
+             */
             max_fps: number | null;
-            /** Readout Ms */
+            /**
+             * Readout Ms
+             * @description Readout, milliseconds.
+             */
             readout_ms: number | null;
-            /** Requested Ok */
+            /**
+             * Requested Ok
+             * @description Requested ok.
+             */
             requested_ok: boolean | null;
-            /** Slow Motion At 24 */
+            /**
+             * Slow Motion At 24
+             * @description Slow motion at 24.
+             */
             slow_motion_at_24: number | null;
         };
         /**
@@ -6321,16 +11571,29 @@ export interface components {
          * @description The fit of row time and overhead.
          */
         SpeedChecked: {
-            /** Overhead Us */
+            /**
+             * Overhead Us
+             * @description Overhead, microseconds.
+             */
             overhead_us: number | null;
-            /** Row Time Us */
+            /**
+             * Row Time Us
+             * @description Row time, microseconds.
+             */
             row_time_us: number | null;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: components["schemas"]["SpeedOnLine"][];
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "holds" | "near" | "basis" | "elsewhere" | "fails" | "coarse" | "unknown";
@@ -6340,16 +11603,53 @@ export interface components {
          * @description A stated limit: so many rows at such a rate.
          */
         SpeedClaim: {
-            /** Fps */
+            /**
+             * Fps
+             * @description Frames a second.
+             */
             fps: number;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Rows
+             * @description Rows.
+             */
+            rows: number;
+        };
+        /**
+         * SpeedClaim
+         * @description A stated limit: so many rows at such a rate.
+         */
+        SpeedClaimIn: {
+            /**
+             * Fps
+             * @description Frames a second.
+             */
+            fps: number;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key?: string;
             /**
              * Note
+             * @description Note.
              * @default
              */
             note?: string;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows.
+             */
             rows: number;
         };
         /**
@@ -6357,11 +11657,20 @@ export interface components {
          * @description Rate against window height (mm, frames a second) of a sensor.
          */
         SpeedCurve: {
-            /** Body Id */
+            /**
+             * Body Id
+             * @description Body id.
+             */
             body_id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Points */
+            /**
+             * Points
+             * @description Points.
+             */
             points: number[][];
         };
         /**
@@ -6369,13 +11678,25 @@ export interface components {
          * @description A stated limit beside the fitted line.
          */
         SpeedOnLine: {
-            /** Fitted Fps */
+            /**
+             * Fitted Fps
+             * @description Fitted, frames a second.
+             */
             fitted_fps: number;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Off */
+            /**
+             * Off
+             * @description Off.
+             */
             off: boolean;
-            /** Residual */
+            /**
+             * Residual
+             * @description Residual.
+             */
             residual: number;
         };
         /**
@@ -6383,37 +11704,83 @@ export interface components {
          * @description A scan mode's speed and what it costs.
          */
         SpeedRow: {
-            /** Body */
+            /**
+             * Body
+             * @description Body.
+             */
             body: string;
-            /** Body Id */
+            /**
+             * Body Id
+             * @description Body id.
+             */
             body_id: number;
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm: number;
+            /** @description Interlaced. */
             interlaced: components["schemas"]["HighestRate"] | null;
-            /** Method */
+            /**
+             * Method
+             * @description Method.
+             */
             method: string;
-            /** Mode Id */
+            /**
+             * Mode Id
+             * @description Mode id.
+             */
             mode_id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
+            /** @description Progressive. */
             progressive: components["schemas"]["HighestRate"] | null;
-            /** Readout Ms */
+            /**
+             * Readout Ms
+             * @description Readout, milliseconds.
+             */
             readout_ms: number | null;
-            /** Rows Read */
+            /**
+             * Rows Read
+             * @description Rows read.
+             */
             rows_read: number;
-            /** Scan Fps */
+            /**
+             * Scan Fps
+             * @description How often the sensor can be scanned, times a second.
+             */
             scan_fps: number | null;
-            /** Share Of Width */
+            /**
+             * Share Of Width
+             * @description Share of width.
+             */
             share_of_width: number;
-            /** Shutter Ms */
+            /**
+             * Shutter Ms
+             * @description Shutter, milliseconds.
+             */
             shutter_ms: number | null;
+            /** @description Skew. */
             skew: components["schemas"]["Skew"] | null;
-            /** Slow Motion */
+            /**
+             * Slow Motion
+             * @description Slow motion.
+             */
             slow_motion: number | null;
-            /** Stops Lost */
+            /**
+             * Stops Lost
+             * @description Stops lost.
+             */
             stops_lost: number | null;
+            /** @description Wanted. */
             wanted: components["schemas"]["WantedRate"] | null;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm: number;
         };
         /**
@@ -6421,55 +11788,280 @@ export interface components {
          * @description The speed of all scan modes.
          */
         SpeedTable: {
-            /** Base Fps */
+            /**
+             * Base Fps
+             * @description Base, frames a second.
+             */
             base_fps: number;
-            /** Curves */
+            /**
+             * Curves
+             * @description Curves.
+             */
             curves: components["schemas"]["SpeedCurve"][];
-            /** Modes */
+            /**
+             * Modes
+             * @description Modes.
+             */
             modes: components["schemas"]["SpeedRow"][];
-            /** Movements */
-            movements: components["schemas"]["hextan__api__package_schemas__Movement"][];
-            /** Wanted Fps */
+            /**
+             * Movements
+             * @description Movements.
+             */
+            movements: components["schemas"]["NamedMovement"][];
+            /**
+             * Wanted Fps
+             * @description Wanted, frames a second.
+             */
             wanted_fps: number;
+        };
+        /** Stale[BenchWrite] */
+        StaleBenchWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorBenchWrite"];
+        };
+        /** Stale[BodyWrite] */
+        StaleBodyWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorBodyWrite"];
+        };
+        /** Stale[ComparisonWrite] */
+        StaleComparisonWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorComparisonWrite"];
+        };
+        /** StaleError[BenchWrite] */
+        StaleErrorBenchWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["BenchWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["BenchWrite"] | null;
+        };
+        /** StaleError[BodyWrite] */
+        StaleErrorBodyWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["BodyWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["BodyWrite"] | null;
+        };
+        /** StaleError[ComparisonWrite] */
+        StaleErrorComparisonWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["ComparisonWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["ComparisonWrite"] | null;
+        };
+        /** StaleError[LensSetWrite] */
+        StaleErrorLensSetWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["LensSetWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["LensSetWrite"] | null;
+        };
+        /** StaleError[RigWrite] */
+        StaleErrorRigWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["RigWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["RigWrite"] | null;
+        };
+        /** StaleError[SettingsWrite] */
+        StaleErrorSettingsWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["SettingsWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["SettingsWrite"] | null;
+        };
+        /** Stale[LensSetWrite] */
+        StaleLensSetWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorLensSetWrite"];
+        };
+        /** Stale[RigWrite] */
+        StaleRigWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorRigWrite"];
+        };
+        /** Stale[SettingsWrite] */
+        StaleSettingsWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorSettingsWrite"];
         };
         /**
          * Step
          * @description One step of a derivation.
          */
         Step: {
-            /** Formula */
+            /**
+             * Formula
+             * @description Formula.
+             */
             formula: string;
-            /** Link */
+            /**
+             * Link
+             * @description Link.
+             */
             link: string;
-            /** Numbers */
+            /**
+             * Numbers
+             * @description Numbers.
+             */
             numbers: string;
-            /** Result */
+            /**
+             * Result
+             * @description Result.
+             */
             result: string;
-            /** What */
+            /**
+             * What
+             * @description What.
+             */
             what: string;
         };
         /**
          * StopAnswer
-         * @description A stop that was asked for: exact, as a mark of the lens (None: it has none), and the limits it then has.
+         * @description The stop in words, and what would do more.
          */
         StopAnswer: {
-            /** Exact */
+            /**
+             * Exact
+             * @description Exact.
+             */
             exact: number | null;
-            /** Far M */
+            /**
+             * Far M
+             * @description Far limit of depth from the sensor plane, metres; null is infinity.
+             */
             far_m: number | null;
-            /** Focus M */
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
             focus_m: number | null;
-            /** Holds Open */
+            /**
+             * Holds Open
+             * @description Holds open.
+             */
             holds_open: boolean;
-            /** Mark */
+            /**
+             * Mark
+             * @description Mark.
+             */
             mark: number | null;
-            /** Near M */
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
             near_m: number | null;
-            /** Next */
+            /**
+             * Next
+             * @description Next.
+             */
             next: string | null;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
-            /** Too Close */
+            /**
+             * Too Close
+             * @description Too close.
+             */
             too_close: boolean;
         };
         /**
@@ -6479,22 +12071,26 @@ export interface components {
         Subject: {
             /**
              * Distance M
+             * @description Distance from the sensor plane, metres.
              * @default null
              */
             distance_m?: number | null;
             /**
              * Height M
+             * @description Height, metres.
              * @default null
              */
             height_m?: number | null;
             /**
              * Measured From
+             * @description Measured from.
              * @default sensor_plane
              * @enum {string}
              */
             measured_from?: "sensor_plane" | "lens";
             /**
              * Width M
+             * @description Width, metres.
              * @default null
              */
             width_m?: number | null;
@@ -6504,13 +12100,20 @@ export interface components {
          * @description Whether the subject is sharp.
          */
         SubjectLink: {
-            /** Blur Mm */
-            blur_mm: number | null;
-            /** From Front M */
+            /**
+             * From Front M
+             * @description From front, metres.
+             */
             from_front_m: number | null;
-            /** Sharp */
+            /**
+             * Sharp
+             * @description Sharp.
+             */
             sharp: boolean | null;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string | null;
         };
         /**
@@ -6518,11 +12121,20 @@ export interface components {
          * @description A format that suits a squeezed lens: how much of the recording the picture uses.
          */
         SuitedFormat: {
-            /** Format Id */
+            /**
+             * Format Id
+             * @description Format id.
+             */
             format_id: number;
-            /** Picture Width Mm */
+            /**
+             * Picture Width Mm
+             * @description Picture width, millimetres.
+             */
             picture_width_mm: number;
-            /** Used */
+            /**
+             * Used
+             * @description Used.
+             */
             used: number;
         };
         /**
@@ -6530,22 +12142,39 @@ export interface components {
          * @description A field measured with a tape, checked.
          */
         TapeChecked: {
-            /** Claimed */
+            /**
+             * Claimed
+             * @description Claimed.
+             */
             claimed: components["schemas"]["ClaimedWidth"][];
-            /** Computed Mm */
+            /**
+             * Computed Mm
+             * @description Computed, millimetres.
+             */
             computed_mm: number;
-            /** Error Mm */
+            /**
+             * Error Mm
+             * @description Error, millimetres.
+             */
             error_mm: number | null;
-            /** Implied Mm */
+            /**
+             * Implied Mm
+             * @description Implied, millimetres.
+             */
             implied_mm: number | null;
-            /** Key */
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
             key: string;
-            /** Measure Better */
-            measure_better: string | null;
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "holds" | "near" | "basis" | "elsewhere" | "fails" | "coarse" | "unknown";
@@ -6557,33 +12186,115 @@ export interface components {
         TapeClaim: {
             /**
              * Distance Error M
+             * @description Distance error, metres.
              * @default 0.01
              */
-            distance_error_m?: number;
-            /** Distance M */
+            distance_error_m: number;
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
             distance_m: number;
             /**
              * Field Error M
+             * @description Field error, metres.
              * @default 0.005
              */
-            field_error_m?: number;
-            /** Field M */
+            field_error_m: number;
+            /**
+             * Field M
+             * @description Field in the plane of focus, metres.
+             */
             field_m: number;
             /**
              * Focal Error Mm
+             * @description Focal, millimetres.
              * @default 0
              */
-            focal_error_mm?: number;
-            /** Focal Mm */
+            focal_error_mm: number;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** Format */
-            format?: string | null;
-            /** Key */
-            key?: string;
-            /** Mode */
+            /**
+             * Format
+             * @description Format.
+             */
+            format: string | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Mode
+             * @description Mode.
+             */
             mode: string;
             /**
              * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * TapeClaim
+         * @description A field width measured with a tape, each figure with its uncertainty.
+         */
+        TapeClaimIn: {
+            /**
+             * Distance Error M
+             * @description Distance error, metres.
+             * @default 0.01
+             */
+            distance_error_m?: number;
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
+            distance_m: number;
+            /**
+             * Field Error M
+             * @description Field error, metres.
+             * @default 0.005
+             */
+            field_error_m?: number;
+            /**
+             * Field M
+             * @description Field in the plane of focus, metres.
+             */
+            field_m: number;
+            /**
+             * Focal Error Mm
+             * @description Focal, millimetres.
+             * @default 0
+             */
+            focal_error_mm?: number;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number;
+            /**
+             * Format
+             * @description Format.
+             */
+            format?: string | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
+            /**
+             * Note
+             * @description Note.
              * @default
              */
             note?: string;
@@ -6593,9 +12304,15 @@ export interface components {
          * @description A mark along the axis.
          */
         Tick: {
-            /** At M */
+            /**
+             * At M
+             * @description At, metres.
+             */
             at_m: number;
-            /** Value */
+            /**
+             * Value
+             * @description What was given.
+             */
             value: number;
         };
         /**
@@ -6603,11 +12320,20 @@ export interface components {
          * @description What a scan takes, and what the maker states.
          */
         Timing: {
-            /** Max Fps */
+            /**
+             * Max Fps
+             * @description Highest rate that is possible, frames a second.
+             */
             max_fps?: number | null;
-            /** Overhead Us */
+            /**
+             * Overhead Us
+             * @description Overhead, microseconds.
+             */
             overhead_us?: number;
-            /** Row Time Us */
+            /**
+             * Row Time Us
+             * @description Row time, microseconds.
+             */
             row_time_us?: number | null;
         };
         /**
@@ -6615,11 +12341,20 @@ export interface components {
          * @description A window that circles are held against, mm.
          */
         UsualWindow: {
-            /** Height */
+            /**
+             * Height
+             * @description Height.
+             */
             height: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Width */
+            /**
+             * Width
+             * @description Width.
+             */
             width: number;
         };
         /**
@@ -6627,16 +12362,26 @@ export interface components {
          * @description A class of views with its bounds as effective focal lengths.
          */
         ViewClassRead: {
-            /** From Mm */
+            /**
+             * From Mm
+             * @description From, millimetres.
+             */
             from_mm: number | null;
-            /** Least Angle Deg */
+            /**
+             * Least Angle Deg
+             * @description Least angle, degrees.
+             */
             least_angle_deg: number | null;
             /**
              * Name
+             * @description Name.
              * @enum {string}
              */
             name: "very wide" | "wide" | "normal" | "long" | "very long";
-            /** To Mm */
+            /**
+             * To Mm
+             * @description To, millimetres.
+             */
             to_mm: number | null;
         };
         /**
@@ -6644,22 +12389,44 @@ export interface components {
          * @description The picture through the finder; objects from far to near.
          */
         Viewfinder: {
+            /** @description Circle. */
             circle: components["schemas"]["FinderCircle"] | null;
+            /** @description Framed. */
             framed: components["schemas"]["FinderRect"];
+            /** @description Horizon blur. */
             horizon_blur: components["schemas"]["BlurOval"] | null;
-            /** Image Mm */
+            /**
+             * Image Mm
+             * @description Image, millimetres.
+             */
             image_mm: number;
-            /** Objects */
+            /**
+             * Objects
+             * @description Objects.
+             */
             objects: components["schemas"]["FinderObject"][];
-            /** Others */
+            /**
+             * Others
+             * @description Others.
+             */
             others: components["schemas"]["OtherFrame"][];
+            /** @description Perspective. */
             perspective: components["schemas"]["Perspective"];
+            /** @description Picture. */
             picture: components["schemas"]["FinderRect"];
-            /** Projection */
+            /**
+             * Projection
+             * @description By which law the lens draws.
+             */
             projection: string;
+            /** @description Recorded. */
             recorded: components["schemas"]["FinderRect"];
-            /** Squeeze */
+            /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             */
             squeeze: number;
+            /** @description Title safe. */
             title_safe: components["schemas"]["FinderRect"] | null;
         };
         /**
@@ -6667,20 +12434,36 @@ export interface components {
          * @description The wanted equivalent.
          */
         Wanted: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle, degrees.
+             */
             angle_deg: number;
             /**
              * By
+             * @description The dimension that counts: width, height or diagonal.
              * @enum {string}
              */
             by: "width" | "height" | "diagonal";
-            /** Field M */
+            /**
+             * Field M
+             * @description Field in the plane of focus, metres.
+             */
             field_m: number | null;
-            /** Focal Mm */
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
             focal_mm: number;
-            /** On */
+            /**
+             * On
+             * @description On.
+             */
             on: string | null;
-            /** On Mm */
+            /**
+             * On Mm
+             * @description On, millimetres.
+             */
             on_mm: number[];
         };
         /**
@@ -6688,8 +12471,12 @@ export interface components {
          * @description Whether the wanted rate is reached.
          */
         WantedRate: {
-            /** Fits */
+            /**
+             * Fits
+             * @description Fits.
+             */
             fits: boolean;
+            /** @description Free window. */
             free_window: components["schemas"]["FreeWindow"] | null;
         };
         /**
@@ -6697,15 +12484,30 @@ export interface components {
          * @description The lamp's light over some frames.
          */
         Wave: {
-            /** Frame Ms */
+            /**
+             * Frame Ms
+             * @description Frame, milliseconds.
+             */
             frame_ms: number;
-            /** Highest */
+            /**
+             * Highest
+             * @description Highest.
+             */
             highest: number;
-            /** Openings */
+            /**
+             * Openings
+             * @description Openings.
+             */
             openings: components["schemas"]["Opening"][];
-            /** Points */
+            /**
+             * Points
+             * @description Points.
+             */
             points: number[][];
-            /** Span Ms */
+            /**
+             * Span Ms
+             * @description Span, milliseconds.
+             */
             span_ms: number;
         };
         /**
@@ -6713,20 +12515,39 @@ export interface components {
          * @description One way from a lens to a body.
          */
         Way: {
-            /** Adapter Ids */
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
             adapter_ids: number[];
-            /** Consequences */
+            /**
+             * Consequences
+             * @description Consequences.
+             */
             consequences: string[];
-            /** Magnification */
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             */
             magnification: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Reasons */
+            /**
+             * Reasons
+             * @description Reasons.
+             */
             reasons: string[];
-            /** Stops Lost */
+            /**
+             * Stops Lost
+             * @description Stops lost.
+             */
             stops_lost: number;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "possible" | "consequences" | "impossible";
@@ -6736,15 +12557,30 @@ export interface components {
          * @description Why depth and blur differ: the parts multiply to the whole.
          */
         Why: {
-            /** Blur */
+            /**
+             * Blur
+             * @description Blur.
+             */
             blur: components["schemas"]["PartShare"][];
-            /** Blur Factor */
+            /**
+             * Blur Factor
+             * @description Blur factor.
+             */
             blur_factor: number;
-            /** Depth */
+            /**
+             * Depth
+             * @description Depth.
+             */
             depth: components["schemas"]["PartShare"][];
-            /** Depth Factor */
+            /**
+             * Depth Factor
+             * @description Depth factor.
+             */
             depth_factor: number;
-            /** In Dioptres */
+            /**
+             * In Dioptres
+             * @description In dioptres.
+             */
             in_dioptres: boolean;
         };
         /**
@@ -6752,13 +12588,25 @@ export interface components {
          * @description The part that is read: photosites (with a sensor) or millimetres; offset from the centre.
          */
         Window: {
-            /** Height Mm */
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
             height_mm?: number | null;
-            /** Offset */
+            /**
+             * Offset
+             * @description From the optical axis in photosites, right and down.
+             */
             offset?: number[];
-            /** Photosites */
+            /**
+             * Photosites
+             * @description Photosites across and down.
+             */
             photosites?: number[] | null;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
             width_mm?: number | null;
         };
         /**
@@ -6766,19 +12614,20 @@ export interface components {
          * @description A tighter window of the body against cropping afterwards.
          */
         WindowChoice: {
-            /** Afterwards Mb S */
-            afterwards_mb_s: number | null;
-            /** Afterwards Pixels */
-            afterwards_pixels: number[];
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor.
+             */
             factor: number;
-            /** In Camera Mb S */
-            in_camera_mb_s: number | null;
-            /** In Camera Pixels */
-            in_camera_pixels: number[];
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Words */
+            /**
+             * Words
+             * @description In sentences.
+             */
             words: string;
         };
         /**
@@ -6786,28 +12635,54 @@ export interface components {
          * @description The window map, millimetres from the optical axis.
          */
         WindowMap: {
-            /** Circle Mm */
+            /**
+             * Circle Mm
+             * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
+             */
             circle_mm: number | null;
-            /** Dark Corners */
-            dark_corners: string[];
-            /** Dark Share */
+            /**
+             * Dark Corners
+             * @description Dark corners.
+             */
+            dark_corners: ("top left" | "top right" | "bottom left" | "bottom right")[];
+            /**
+             * Dark Share
+             * @description Share of the recording that lies outside the image circle, 0 to 1.
+             */
             dark_share: number | null;
+            /** @description Framed. */
             framed: components["schemas"]["MapRect"];
-            /** Needed Mm */
+            /**
+             * Needed Mm
+             * @description Circle that the recording needs, or focal length that would be needed, millimetres.
+             */
             needed_mm: number;
+            /** @description Picture. */
             picture: components["schemas"]["MapRect"];
+            /** @description Recorded. */
             recorded: components["schemas"]["MapRect"];
+            /** @description Sensor. */
             sensor: components["schemas"]["MapRect"];
-            /** Squeeze */
+            /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             */
             squeeze: number;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
-            /** Windows */
+            /**
+             * Windows
+             * @description Windows.
+             */
             windows: components["schemas"]["MapWindow"][];
-            /** Words */
+            /**
+             * Words
+             * @description In sentences.
+             */
             words: components["schemas"]["Words"][];
         };
         /**
@@ -6817,11 +12692,13 @@ export interface components {
         Wish: {
             /**
              * Must
+             * @description Must.
              * @default true
              */
             must?: boolean;
             /**
              * Weight
+             * @description Weight.
              * @default 1
              */
             weight?: number;
@@ -6831,37 +12708,17 @@ export interface components {
          * @description A sentence with its verdict.
          */
         Words: {
-            /** Text */
+            /**
+             * Text
+             * @description In words.
+             */
             text: string;
             /**
              * Verdict
+             * @description What it comes to.
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
-        };
-        /**
-         * Movement
-         * @description A movement that is named, and how long it takes to cross the frame.
-         */
-        hextan__api__package_schemas__Movement: {
-            /** Crossing S */
-            crossing_s: number;
-            /** Name */
-            name: string;
-        };
-        /**
-         * Movement
-         * @description How far the subject moves, and whether the depth holds it.
-         */
-        hextan__api__schemas__Movement: {
-            /** From M */
-            from_m: number;
-            /** Holds */
-            holds: boolean | null;
-            /** Text */
-            text: string;
-            /** To M */
-            to_m: number;
         };
     };
     responses: never;
@@ -6872,7 +12729,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    catalogue_api_catalogue_get: {
+    catalogue_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -6888,60 +12745,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProductionRead"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6964,7 +12767,7 @@ export interface operations {
             };
         };
     };
-    read_distance_api_distance_get: {
+    distance_read: {
         parameters: {
             query: {
                 text: string;
@@ -6986,60 +12789,6 @@ export interface operations {
                     "application/json": components["schemas"]["Distance"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7049,18 +12798,9 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
         };
     };
-    empty_api_empty_post: {
+    empty: {
         parameters: {
             query?: never;
             header?: never;
@@ -7078,53 +12818,8 @@ export interface operations {
                     "application/json": components["schemas"]["Empty"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7141,18 +12836,9 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
         };
     };
-    evaluate_formats_api_evaluate_post: {
+    evaluate: {
         parameters: {
             query?: never;
             header?: never;
@@ -7174,33 +12860,6 @@ export interface operations {
                     "application/json": components["schemas"]["EvaluationAnswer"] | (components["schemas"]["EvaluationAnswer"] | components["schemas"]["ErrorAnswer"])[];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Request Timeout */
             408: {
                 headers: {
@@ -7219,13 +12878,33 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    file_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileKindList"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7237,18 +12916,9 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
         };
     };
-    health_api_health_get: {
+    health: {
         parameters: {
             query?: never;
             header?: never;
@@ -7266,60 +12936,6 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -7329,18 +12945,9 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
         };
     };
-    productions_api_productions_get: {
+    productions_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -7355,61 +12962,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProductionRead"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["ProductionList"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7432,7 +12985,7 @@ export interface operations {
             };
         };
     };
-    read_bench_api_productions__production_id__bench_get: {
+    bench_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -7452,53 +13005,8 @@ export interface operations {
                     "application/json": components["schemas"]["BenchRead"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7526,7 +13034,7 @@ export interface operations {
             };
         };
     };
-    write_bench_api_productions__production_id__bench_put: {
+    bench_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -7537,7 +13045,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BenchWrite"];
+                "application/json": components["schemas"]["BenchWriteIn"];
             };
         };
         responses: {
@@ -7548,15 +13056,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchRead"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Forbidden */
@@ -7592,7 +13091,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleBenchWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -7633,7 +13132,7 @@ export interface operations {
             };
         };
     };
-    depth_api_productions__production_id__bench_depth_post: {
+    bench_depth: {
         parameters: {
             query?: never;
             header?: never;
@@ -7657,15 +13156,6 @@ export interface operations {
                     "application/json": components["schemas"]["DepthView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -7731,7 +13221,7 @@ export interface operations {
             };
         };
     };
-    depth_csv_api_productions__production_id__bench_depth_csv_post: {
+    bench_depth_csv: {
         parameters: {
             query?: never;
             header?: never;
@@ -7755,15 +13245,6 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -7829,7 +13310,7 @@ export interface operations {
             };
         };
     };
-    exposure_api_productions__production_id__bench_exposure_post: {
+    bench_exposure: {
         parameters: {
             query?: never;
             header?: never;
@@ -7853,15 +13334,6 @@ export interface operations {
                     "application/json": components["schemas"]["ExposureView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -7927,7 +13399,7 @@ export interface operations {
             };
         };
     };
-    flicker_api_productions__production_id__bench_flicker_post: {
+    bench_flicker: {
         parameters: {
             query?: never;
             header?: never;
@@ -7951,15 +13423,6 @@ export interface operations {
                     "application/json": components["schemas"]["FlickerView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -8025,7 +13488,7 @@ export interface operations {
             };
         };
     };
-    mend_bench_api_productions__production_id__bench_mended_post: {
+    bench_mend: {
         parameters: {
             query?: never;
             header?: never;
@@ -8036,7 +13499,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BenchState"];
+                "application/json": components["schemas"]["BenchStateIn"];
             };
         };
         responses: {
@@ -8049,15 +13512,6 @@ export interface operations {
                     "application/json": components["schemas"]["BenchMended"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -8123,7 +13577,7 @@ export interface operations {
             };
         };
     };
-    view_bench_api_productions__production_id__bench_view_post: {
+    bench_view: {
         parameters: {
             query?: never;
             header?: never;
@@ -8147,15 +13601,6 @@ export interface operations {
                     "application/json": components["schemas"]["BenchView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -8221,7 +13666,7 @@ export interface operations {
             };
         };
     };
-    list_bodies_api_productions__production_id__bodies_get: {
+    bodies_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -8241,53 +13686,8 @@ export interface operations {
                     "application/json": components["schemas"]["BodyList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8315,7 +13715,7 @@ export interface operations {
             };
         };
     };
-    add_body_api_productions__production_id__bodies_post: {
+    body_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -8339,15 +13739,6 @@ export interface operations {
                     "application/json": components["schemas"]["BodyKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -8413,7 +13804,7 @@ export interface operations {
             };
         };
     };
-    sheet_api_productions__production_id__bodies_sheet_post: {
+    body_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -8424,7 +13815,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BodyDocument"];
+                "application/json": components["schemas"]["BodyDocumentIn"];
             };
         };
         responses: {
@@ -8437,15 +13828,6 @@ export interface operations {
                     "application/json": components["schemas"]["BodySheet"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -8511,7 +13893,7 @@ export interface operations {
             };
         };
     };
-    read_body_api_productions__production_id__bodies__body_id__get: {
+    body_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -8532,53 +13914,8 @@ export interface operations {
                     "application/json": components["schemas"]["BodyKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8606,7 +13943,7 @@ export interface operations {
             };
         };
     };
-    write_body_api_productions__production_id__bodies__body_id__put: {
+    body_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -8618,7 +13955,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BodyWrite"];
+                "application/json": components["schemas"]["BodyWriteIn"];
             };
         };
         responses: {
@@ -8629,15 +13966,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BodyKept"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Forbidden */
@@ -8673,7 +14001,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleBodyWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8714,7 +14042,7 @@ export interface operations {
             };
         };
     };
-    catalogue_changes_api_productions__production_id__bodies__body_id__catalogue_get: {
+    body_changes: {
         parameters: {
             query?: never;
             header?: never;
@@ -8732,56 +14060,11 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CatalogueChange"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["CatalogueChanges"];
                 };
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8809,7 +14092,7 @@ export interface operations {
             };
         };
     };
-    settle_changes_api_productions__production_id__bodies__body_id__catalogue_post: {
+    body_settle: {
         parameters: {
             query?: never;
             header?: never;
@@ -8834,15 +14117,6 @@ export interface operations {
                     "application/json": components["schemas"]["BodyKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -8876,7 +14150,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleBodyWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8917,206 +14191,7 @@ export interface operations {
             };
         };
     };
-    read_formats_api_productions__production_id__bodies__body_id__csv_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-                body_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FormatsRead"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    body_file_api_productions__production_id__bodies__body_id__file__kind__get: {
-        parameters: {
-            query?: {
-                aspect?: number[] | null;
-                protect?: number;
-                squeeze?: number;
-            };
-            header?: never;
-            path: {
-                production_id: number;
-                body_id: number;
-                kind: "json" | "csv" | "fdl";
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The file. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/octet-stream": unknown;
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    remove_body_api_productions__production_id__bodies__body_id__removal_post: {
+    body_remove: {
         parameters: {
             query?: never;
             header?: never;
@@ -9141,15 +14216,6 @@ export interface operations {
                     "application/json": components["schemas"]["BodyKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -9183,7 +14249,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleBodyWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9224,7 +14290,7 @@ export interface operations {
             };
         };
     };
-    match_api_productions__production_id__compare_match_post: {
+    compare_match: {
         parameters: {
             query?: never;
             header?: never;
@@ -9248,15 +14314,6 @@ export interface operations {
                     "application/json": components["schemas"]["CameraMatch"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -9322,7 +14379,7 @@ export interface operations {
             };
         };
     };
-    view_comparison_api_productions__production_id__compare_view_post: {
+    compare_view: {
         parameters: {
             query?: never;
             header?: never;
@@ -9346,15 +14403,6 @@ export interface operations {
                     "application/json": components["schemas"]["CompareView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -9420,7 +14468,7 @@ export interface operations {
             };
         };
     };
-    list_comparisons_api_productions__production_id__comparisons_get: {
+    comparisons_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -9440,53 +14488,8 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9514,7 +14517,7 @@ export interface operations {
             };
         };
     };
-    add_comparison_api_productions__production_id__comparisons_post: {
+    comparison_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -9538,15 +14541,6 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -9612,7 +14606,7 @@ export interface operations {
             };
         };
     };
-    read_comparison_api_productions__production_id__comparisons__comparison_id__get: {
+    comparison_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -9633,53 +14627,8 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9707,7 +14656,7 @@ export interface operations {
             };
         };
     };
-    write_comparison_api_productions__production_id__comparisons__comparison_id__put: {
+    comparison_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -9719,7 +14668,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ComparisonWrite"];
+                "application/json": components["schemas"]["ComparisonWriteIn"];
             };
         };
         responses: {
@@ -9730,15 +14679,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparisonKept"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Forbidden */
@@ -9774,7 +14714,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleComparisonWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9815,7 +14755,7 @@ export interface operations {
             };
         };
     };
-    remove_comparison_api_productions__production_id__comparisons__comparison_id__removal_post: {
+    comparison_remove: {
         parameters: {
             query?: never;
             header?: never;
@@ -9840,15 +14780,6 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -9882,7 +14813,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleComparisonWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9923,7 +14854,7 @@ export interface operations {
             };
         };
     };
-    data_api_productions__production_id__data_post: {
+    data_table: {
         parameters: {
             query?: never;
             header?: never;
@@ -9947,15 +14878,6 @@ export interface operations {
                     "application/json": components["schemas"]["DataTable"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10021,13 +14943,71 @@ export interface operations {
             };
         };
     };
-    read_file_api_productions__production_id__files__kind__post: {
+    file_write: {
         parameters: {
-            query?: never;
+            query?: {
+                document_id?: number | null;
+                template?: boolean;
+                aspect?: number[] | null;
+                protect?: number;
+                squeeze?: number;
+            };
             header?: never;
             path: {
                 production_id: number;
-                kind: "json" | "fdl";
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    file_read: {
+        parameters: {
+            query?: {
+                document_id?: number | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                kind: string;
             };
             cookie?: never;
         };
@@ -10038,7 +15018,7 @@ export interface operations {
         };
         responses: {
             /** @description Successful Response */
-            201: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10046,13 +15026,13 @@ export interface operations {
                     "application/json": components["schemas"]["FileRead"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Its documents were added. */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["FileRead"];
                 };
             };
             /** @description Forbidden */
@@ -10120,7 +15100,7 @@ export interface operations {
             };
         };
     };
-    finder_api_productions__production_id__finder_post: {
+    formats_find: {
         parameters: {
             query?: never;
             header?: never;
@@ -10144,15 +15124,6 @@ export interface operations {
                     "application/json": components["schemas"]["FinderAnswer"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10218,101 +15189,7 @@ export interface operations {
             };
         };
     };
-    formats_template_api_productions__production_id__formats_template_csv_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The file. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/octet-stream": unknown;
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    coverage_api_productions__production_id__kit_coverage_post: {
+    kit_coverage: {
         parameters: {
             query?: never;
             header?: never;
@@ -10336,15 +15213,6 @@ export interface operations {
                     "application/json": components["schemas"]["CoverageView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10410,7 +15278,7 @@ export interface operations {
             };
         };
     };
-    field_api_productions__production_id__kit_field_post: {
+    kit_field: {
         parameters: {
             query?: never;
             header?: never;
@@ -10434,15 +15302,6 @@ export interface operations {
                     "application/json": components["schemas"]["FieldAnswer"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10508,7 +15367,7 @@ export interface operations {
             };
         };
     };
-    ladder_api_productions__production_id__kit_ladder_post: {
+    kit_ladder: {
         parameters: {
             query?: never;
             header?: never;
@@ -10532,15 +15391,6 @@ export interface operations {
                     "application/json": components["schemas"]["KitLadder"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10606,7 +15456,7 @@ export interface operations {
             };
         };
     };
-    match_api_productions__production_id__kit_match_post: {
+    kit_match: {
         parameters: {
             query?: never;
             header?: never;
@@ -10630,15 +15480,6 @@ export interface operations {
                     "application/json": components["schemas"]["KitMatch"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10704,7 +15545,7 @@ export interface operations {
             };
         };
     };
-    matrix_api_productions__production_id__kit_matrix_post: {
+    kit_matrix: {
         parameters: {
             query?: never;
             header?: never;
@@ -10728,15 +15569,6 @@ export interface operations {
                     "application/json": components["schemas"]["KitMatrix"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10802,7 +15634,7 @@ export interface operations {
             };
         };
     };
-    matrix_csv_api_productions__production_id__kit_matrix_csv_post: {
+    kit_matrix_csv: {
         parameters: {
             query?: never;
             header?: never;
@@ -10826,15 +15658,6 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10900,7 +15723,7 @@ export interface operations {
             };
         };
     };
-    slow_api_productions__production_id__kit_slow_motion_post: {
+    kit_slow_motion: {
         parameters: {
             query?: never;
             header?: never;
@@ -10924,15 +15747,6 @@ export interface operations {
                     "application/json": components["schemas"]["SlowMotion"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -10998,7 +15812,7 @@ export interface operations {
             };
         };
     };
-    list_lens_sets_api_productions__production_id__lens_sets_get: {
+    lens_sets_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -11018,53 +15832,8 @@ export interface operations {
                     "application/json": components["schemas"]["LensSetList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11092,7 +15861,7 @@ export interface operations {
             };
         };
     };
-    add_lens_set_api_productions__production_id__lens_sets_post: {
+    lens_set_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -11116,15 +15885,6 @@ export interface operations {
                     "application/json": components["schemas"]["LensSetKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -11190,7 +15950,7 @@ export interface operations {
             };
         };
     };
-    read_lens_sets_api_productions__production_id__lens_sets_file_post: {
+    lens_set_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -11201,105 +15961,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LensSetsRead"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    lens_sheet_api_productions__production_id__lens_sets_sheet_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LensSetDocument"];
+                "application/json": components["schemas"]["LensSetDocumentIn"];
             };
         };
         responses: {
@@ -11312,15 +15974,6 @@ export interface operations {
                     "application/json": components["schemas"]["LensSetSheet"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -11386,7 +16039,7 @@ export interface operations {
             };
         };
     };
-    read_lens_set_api_productions__production_id__lens_sets__set_id__get: {
+    lens_set_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -11407,53 +16060,8 @@ export interface operations {
                     "application/json": components["schemas"]["LensSetKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11481,7 +16089,7 @@ export interface operations {
             };
         };
     };
-    write_lens_set_api_productions__production_id__lens_sets__set_id__put: {
+    lens_set_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -11493,7 +16101,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LensSetWrite"];
+                "application/json": components["schemas"]["LensSetWriteIn"];
             };
         };
         responses: {
@@ -11504,15 +16112,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LensSetKept"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Forbidden */
@@ -11548,7 +16147,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleLensSetWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11589,7 +16188,7 @@ export interface operations {
             };
         };
     };
-    lens_set_changes_api_productions__production_id__lens_sets__set_id__catalogue_get: {
+    lens_set_changes: {
         parameters: {
             query?: never;
             header?: never;
@@ -11607,56 +16206,11 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CatalogueChange"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["CatalogueChanges"];
                 };
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11684,7 +16238,7 @@ export interface operations {
             };
         };
     };
-    settle_lens_set_api_productions__production_id__lens_sets__set_id__catalogue_post: {
+    lens_set_settle: {
         parameters: {
             query?: never;
             header?: never;
@@ -11709,15 +16263,6 @@ export interface operations {
                     "application/json": components["schemas"]["LensSetKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -11751,7 +16296,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleLensSetWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11792,202 +16337,7 @@ export interface operations {
             };
         };
     };
-    read_lenses_api_productions__production_id__lens_sets__set_id__csv_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-                set_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LensesRead"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    lens_set_file_api_productions__production_id__lens_sets__set_id__file__kind__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-                set_id: number;
-                kind: "json" | "csv";
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The file. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/octet-stream": unknown;
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    remove_lens_set_api_productions__production_id__lens_sets__set_id__removal_post: {
+    lens_set_remove: {
         parameters: {
             query?: never;
             header?: never;
@@ -12012,15 +16362,6 @@ export interface operations {
                     "application/json": components["schemas"]["LensSetKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -12054,7 +16395,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleLensSetWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12095,101 +16436,7 @@ export interface operations {
             };
         };
     };
-    lenses_template_api_productions__production_id__lenses_template_csv_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The file. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/octet-stream": unknown;
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    package_api_productions__production_id__package_get: {
+    package_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -12209,53 +16456,8 @@ export interface operations {
                     "application/json": components["schemas"]["PackageRead"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12283,7 +16485,7 @@ export interface operations {
             };
         };
     };
-    read_rig_api_productions__production_id__rig_get: {
+    rig_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -12303,53 +16505,8 @@ export interface operations {
                     "application/json": components["schemas"]["RigKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12377,7 +16534,7 @@ export interface operations {
             };
         };
     };
-    write_rig_api_productions__production_id__rig_put: {
+    rig_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -12388,7 +16545,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RigWrite"];
+                "application/json": components["schemas"]["RigWriteIn"];
             };
         };
         responses: {
@@ -12399,15 +16556,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigKept"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Forbidden */
@@ -12443,7 +16591,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleRigWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12484,101 +16632,7 @@ export interface operations {
             };
         };
     };
-    rig_file_api_productions__production_id__rig_file_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The file. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/octet-stream": unknown;
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    read_rig_file_api_productions__production_id__rig_file_post: {
+    rig_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -12589,105 +16643,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RigRead"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    rig_sheet_api_productions__production_id__rig_sheet_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                production_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RigDocument"];
+                "application/json": components["schemas"]["RigDocumentIn"];
             };
         };
         responses: {
@@ -12700,15 +16656,6 @@ export interface operations {
                     "application/json": components["schemas"]["RigSheet"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -12774,7 +16721,7 @@ export interface operations {
             };
         };
     };
-    read_settings_api_productions__production_id__settings_get: {
+    settings_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -12794,53 +16741,8 @@ export interface operations {
                     "application/json": components["schemas"]["SettingsKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12868,7 +16770,7 @@ export interface operations {
             };
         };
     };
-    write_settings_api_productions__production_id__settings_put: {
+    settings_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -12879,7 +16781,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SettingsWrite"];
+                "application/json": components["schemas"]["SettingsWriteIn"];
             };
         };
         responses: {
@@ -12890,15 +16792,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SettingsKept"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Forbidden */
@@ -12934,7 +16827,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
+                    "application/json": components["schemas"]["StaleSettingsWrite"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12975,7 +16868,7 @@ export interface operations {
             };
         };
     };
-    speed_api_productions__production_id__speed_get: {
+    speed_table: {
         parameters: {
             query?: never;
             header?: never;
@@ -12995,53 +16888,8 @@ export interface operations {
                     "application/json": components["schemas"]["SpeedTable"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13069,7 +16917,7 @@ export interface operations {
             };
         };
     };
-    ready_api_ready_get: {
+    ready: {
         parameters: {
             query?: never;
             header?: never;
@@ -13085,60 +16933,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

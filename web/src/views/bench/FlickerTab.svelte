@@ -1,17 +1,19 @@
 <script lang="ts">
+  import type { BenchTabProps } from '../../lib/benchTabs'
   import * as client from '../../lib/client'
   import { rate } from '../../lib/format'
   import { Look } from '../../lib/look.svelte'
-  import type { BenchState, FlickerView, Light } from '../../lib/types'
-  import NumberField from '../../parts/NumberField.svelte'
-  import WaveDrawing from '../../parts/WaveDrawing.svelte'
+  import type { Light } from '../../lib/types'
+  import LampTable from '../../parts/bench/LampTable.svelte'
+  import Segments from '../../parts/controls/Segments.svelte'
+  import NumberField from '../../parts/fields/NumberField.svelte'
+  import WaveDrawing from '../../parts/drawings/WaveDrawing.svelte'
 
-  interface Props {
-    productionId: number
-    state: BenchState
-    onchange: (part: Partial<BenchState>, kind?: string) => void
-  }
-  let { productionId, state: bench, onchange }: Props = $props()
+  let {
+    productionId,
+    state: bench,
+    onchange,
+  }: Pick<BenchTabProps, 'productionId' | 'state' | 'onchange'> = $props()
 
   const look = new Look(
     () => bench,
@@ -23,29 +25,28 @@
     look.want()
   })
 
+  const MAINS = [
+    { value: '50', label: '50 Hz' },
+    { value: '60', label: '60 Hz' },
+  ] as const
   const view = $derived(look.answer)
   const light = $derived(bench.light)
   const set = (part: Partial<Light>) => onchange({ light: { ...light, ...part } })
   const setAngle = (angle: number) =>
     set({ shutter: 'angle', shutter_deg: Number(Math.min(angle, 360).toFixed(4)) })
-  const SIGNS: Record<FlickerView['lamps'][number]['verdict'], string> = {
-    none: '✓ nothing to see',
-    borderline: '≈ borderline: shoot a test',
-    shows: '✗ shows',
-  }
   const chosen = $derived(view?.lamps.find((l) => l.kind === light.lamp))
-  const depth = (stops: number | null) => (stops === null ? '–' : stops > 9.99 ? '> 10' : stops.toFixed(2))
 </script>
 
 <section aria-label="Flicker" class="flicker">
   <p class="row">
-    <span role="group" aria-label="Mains frequency"
+    <span class="item"
       ><span class="soft">Mains</span>
-      {#each [50, 60] as const as hz (hz)}
-        <button class="knob small" aria-pressed={light.mains_hz === hz} onclick={() => set({ mains_hz: hz })}
-          >{hz} Hz</button
-        >
-      {/each}</span
+      <Segments
+        label="Mains frequency"
+        options={MAINS}
+        value={light.mains_hz === 60 ? '60' : '50'}
+        onchange={(hz) => set({ mains_hz: hz === '60' ? 60 : 50 })}
+      /></span
     >
     <label
       ><span class="soft">Lamp</span>
@@ -139,32 +140,7 @@
         <span class="soft">fps</span>
       </p>
     {/if}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="wide" role="group" aria-label="Lamps under this shutter" tabindex="0">
-      <table>
-        <caption>Lamps under this shutter</caption>
-        <thead
-          ><tr
-            ><th>Lamp</th><th class="n">Swings</th><th>Verdict</th><th class="n">Frames differ</th><th
-              class="n">Bands</th
-            ><th class="n">Band depth</th><th>What is seen</th></tr
-          ></thead
-        >
-        <tbody>
-          {#each view.lamps as l (l.kind)}
-            <tr class:now={l.kind === light.lamp} data-lamp={l.kind}>
-              <td>{l.name}</td>
-              <td class="n figure">{l.kind === 'steady' ? '–' : `${Number(l.hz.toFixed(1))} Hz`}</td>
-              <td class={l.verdict}>{SIGNS[l.verdict]}</td>
-              <td class="n figure">{depth(l.frame_stops)}</td>
-              <td class="n figure">{l.bands === null || l.kind === 'steady' ? '–' : l.bands.toFixed(1)}</td>
-              <td class="n figure">{depth(l.band_stops)}</td>
-              <td>{l.text}</td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    </div>
+    <LampTable lamps={view.lamps} chosen={light.lamp} />
     <p class="warn">{view.caution}</p>
     <p class="soft">
       Differences in stops; up to 0.03 nothing is seen, above 0.10 it is (common practice). Ripple of lamps
@@ -184,50 +160,5 @@
     flex-wrap: wrap;
     gap: 0.3rem 0.8rem;
     align-items: center;
-  }
-  .small {
-    min-height: 26px;
-    padding: 0 0.5rem;
-  }
-  .wide {
-    overflow-x: auto;
-  }
-  table {
-    border-collapse: collapse;
-    min-width: 780px;
-    width: 100%;
-  }
-  caption {
-    text-align: left;
-    color: var(--ink-soft);
-  }
-  th,
-  td {
-    padding: 2px 14px 2px 0;
-    border-bottom: 1px solid var(--line);
-    text-align: left;
-    font-weight: 400;
-  }
-  th {
-    color: var(--ink-soft);
-  }
-  .n {
-    text-align: right;
-    white-space: nowrap;
-  }
-  .now td:first-child {
-    color: var(--accent);
-  }
-  .none {
-    color: var(--ok);
-    white-space: nowrap;
-  }
-  .borderline,
-  .warn {
-    color: var(--warn);
-  }
-  .shows,
-  .bad {
-    color: var(--bad);
   }
 </style>

@@ -1,7 +1,9 @@
 <script lang="ts">
+  import type { SectionProps } from '../../lib/views'
   import { onMount } from 'svelte'
   import { toQuery } from '../../lib/address'
   import * as client from '../../lib/client'
+  import { pathTo } from '../../lib/router.svelte'
   import { faultsOf } from '../../lib/faults'
   import { fromAddress, toAddress } from '../../lib/finder'
   import { Latest } from '../../lib/latest'
@@ -13,15 +15,11 @@
     PackageSettings,
     Problem,
   } from '../../lib/types'
-  import FinderRequirements from '../../parts/FinderRequirements.svelte'
-  import FinderResults from '../../parts/FinderResults.svelte'
-  import NoticeBar from '../../parts/NoticeBar.svelte'
+  import FinderRequirements from '../../parts/finder/FinderRequirements.svelte'
+  import FinderResults from '../../parts/finder/FinderResults.svelte'
+  import NoticeBar from '../../parts/page/NoticeBar.svelte'
 
-  interface Props {
-    productionId: number
-    productionName: string
-  }
-  let { productionId, productionName }: Props = $props()
+  let { productionId }: SectionProps = $props()
 
   let ask = $state.raw<FinderAsk | null>(null)
   let equipment = $state.raw<Package | null>(null)
@@ -75,12 +73,10 @@
   }
 
   const hrefOf = (format_id: number) => {
-    const at = `/p/${productionId}/bench`
+    const at = pathTo(productionId, 'bench')
     return bench ? `${at}?${toQuery({ ...bench, format_id })}` : at
   }
 </script>
-
-<svelte:head><title>{productionName}: format finder – Hextan</title></svelte:head>
 
 <NoticeBar
   what="package"

@@ -1,17 +1,15 @@
 <script lang="ts">
+  import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
+  import { pathTo } from '../../lib/router.svelte'
   import { toQuery } from '../../lib/address'
   import { asOnBench, KitLook } from '../../lib/kit.svelte'
   import type { KitMatrix, MatrixAsk } from '../../lib/types'
-  import KitMatrixTable from '../../parts/KitMatrixTable.svelte'
-  import KitSettings from '../../parts/KitSettings.svelte'
-  import NoticeBar from '../../parts/NoticeBar.svelte'
+  import KitMatrixTable from '../../parts/kit/KitMatrixTable.svelte'
+  import KitSettings from '../../parts/kit/KitSettings.svelte'
+  import NoticeBar from '../../parts/page/NoticeBar.svelte'
 
-  interface Props {
-    productionId: number
-    productionName: string
-  }
-  let { productionId, productionName }: Props = $props()
+  let { productionId }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
@@ -44,7 +42,7 @@
   }
   const hrefOf = (lensId: number, formatId: number, adapterIds: number[]) =>
     look.bench
-      ? `/p/${productionId}/bench?${toQuery({
+      ? `${pathTo(productionId, 'bench')}?${toQuery({
           ...look.bench,
           lens_id: lensId,
           format_id: formatId,
@@ -53,10 +51,8 @@
           focal_mm: null,
           stop: null,
         })}`
-      : `/p/${productionId}/bench`
+      : pathTo(productionId, 'bench')
 </script>
-
-<svelte:head><title>{productionName}: the whole kit – Hextan</title></svelte:head>
 
 <NoticeBar what="package" problem={look.problem} conflict={false} onresolve={() => {}} onundo={null} />
 {#if look.ask && look.equipment}
@@ -84,13 +80,3 @@
   </div>
   {#if look.answer}<KitMatrixTable matrix={look.answer} {hrefOf} />{/if}
 {/if}
-
-<style>
-  .bar {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.3rem 1.2rem;
-    font-size: 14px;
-  }
-</style>

@@ -1,18 +1,15 @@
 <script lang="ts">
+  import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { asOnBench, KitLook } from '../../lib/kit.svelte'
   import { mm } from '../../lib/format'
   import type { KitLadder, LadderAsk } from '../../lib/types'
-  import GridCell from '../../parts/GridCell.svelte'
-  import KitLadderDrawing from '../../parts/KitLadderDrawing.svelte'
-  import KitSettings from '../../parts/KitSettings.svelte'
-  import NoticeBar from '../../parts/NoticeBar.svelte'
+  import EntryField from '../../parts/fields/EntryField.svelte'
+  import KitLadderDrawing from '../../parts/kit/KitLadderDrawing.svelte'
+  import KitSettings from '../../parts/kit/KitSettings.svelte'
+  import NoticeBar from '../../parts/page/NoticeBar.svelte'
 
-  interface Props {
-    productionId: number
-    productionName: string
-  }
-  let { productionId, productionName }: Props = $props()
+  let { productionId }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
@@ -42,8 +39,6 @@
   )
 </script>
 
-<svelte:head><title>{productionName}: ladder – Hextan</title></svelte:head>
-
 <NoticeBar
   what="package"
   problem={Object.keys(look.faults).length ? null : look.problem}
@@ -55,7 +50,7 @@
   <KitSettings ask={look.ask} package={look.equipment} onchange={(part) => look.change(part)} />
   <div class="bar">
     <span class="item"
-      ><span class="soft">Only formats that reach</span><GridCell
+      ><span class="soft">Only formats that reach</span><EntryField
         label="Least rate"
         kind="number"
         size={5}
@@ -66,7 +61,7 @@
       />fps</span
     >
     <span class="item"
-      ><span class="soft">A gap is a step of more than</span><GridCell
+      ><span class="soft">A gap is a step of more than</span><EntryField
         label="Ratio of a gap"
         kind="number"
         size={6}
@@ -76,7 +71,7 @@
       />×</span
     >
     <span class="item"
-      ><span class="soft">doubles lie within</span><GridCell
+      ><span class="soft">doubles lie within</span><EntryField
         label="Per cent of a double"
         kind="number"
         size={3}
@@ -152,13 +147,6 @@
 {/if}
 
 <style>
-  .bar {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.2rem 1.2rem;
-    font-size: 14px;
-  }
   .item {
     display: inline-flex;
     align-items: center;
@@ -179,13 +167,6 @@
     grid-template-columns: repeat(2, minmax(0, 1fr));
     gap: 4px 28px;
     font-size: 14px;
-  }
-  h2,
-  strong {
-    font-weight: 500;
-  }
-  .warn {
-    color: var(--warn);
   }
   .doubles {
     max-height: 220px;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { asOnBench, KitLook } from '../../lib/kit.svelte'
   import type {
@@ -10,17 +11,13 @@
     SlowAsk,
     SlowMotion,
   } from '../../lib/types'
-  import FieldPanel from '../../parts/FieldPanel.svelte'
-  import KitSettings from '../../parts/KitSettings.svelte'
-  import MatchPanel from '../../parts/MatchPanel.svelte'
-  import NoticeBar from '../../parts/NoticeBar.svelte'
-  import SlowMotionPanel from '../../parts/SlowMotionPanel.svelte'
+  import FieldPanel from '../../parts/kit/FieldPanel.svelte'
+  import KitSettings from '../../parts/kit/KitSettings.svelte'
+  import MatchPanel from '../../parts/kit/MatchPanel.svelte'
+  import NoticeBar from '../../parts/page/NoticeBar.svelte'
+  import SlowMotionPanel from '../../parts/kit/SlowMotionPanel.svelte'
 
-  interface Props {
-    productionId: number
-    productionName: string
-  }
-  let { productionId, productionName }: Props = $props()
+  let { productionId }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
@@ -83,8 +80,6 @@
     )[0] ?? null,
   )
 </script>
-
-<svelte:head><title>{productionName}: match and framing – Hextan</title></svelte:head>
 
 <NoticeBar what="package" problem={loose} conflict={false} onresolve={() => {}} onundo={null} />
 {#if match.ask && match.equipment && match.bench}

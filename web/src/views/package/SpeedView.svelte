@@ -1,19 +1,16 @@
 <script lang="ts">
+  import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { mm, percent, rate, stops } from '../../lib/format'
   import { Latest } from '../../lib/latest'
   import { SettingsEditor } from '../../lib/settings.svelte'
   import type { Problem, SpeedTable } from '../../lib/types'
-  import SettingField from '../../parts/SettingField.svelte'
-  import RateText from '../../parts/RateText.svelte'
-  import SettingsNotice from '../../parts/SettingsNotice.svelte'
-  import SpeedPlot from '../../parts/SpeedPlot.svelte'
+  import SettingField from '../../parts/fields/SettingField.svelte'
+  import RateText from '../../parts/fields/RateText.svelte'
+  import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
+  import SpeedPlot from '../../parts/drawings/SpeedPlot.svelte'
 
-  interface Props {
-    productionId: number
-    productionName: string
-  }
-  let { productionId, productionName }: Props = $props()
+  let { productionId }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
@@ -36,8 +33,6 @@
   const movements = $derived(table?.movements ?? [])
   const crossing = $derived(settings.settings?.crossing_s)
 </script>
-
-<svelte:head><title>{productionName}: speed – Hextan</title></svelte:head>
 
 <div class="asked">
   <SettingField label="Wanted rate" editor={settings} path="wanted_fps" unit="fps" />
@@ -145,24 +140,10 @@
     gap: 0.2rem 1.4rem;
     font-size: 14px;
   }
-  .item {
-    display: inline-flex;
-    align-items: center;
-    gap: 0.35rem;
-  }
   .grid :global(:is(th, td)) {
     padding-block: 3px;
   }
   .strong {
     color: var(--accent);
-  }
-  .ok {
-    color: var(--ok);
-  }
-  .warn {
-    color: var(--warn);
-  }
-  .bad {
-    color: var(--bad);
   }
 </style>

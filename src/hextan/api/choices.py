@@ -1,0 +1,40 @@
+"""What the page offers to choose from, as the tables of the core have it: written for the front end with the types."""
+
+from __future__ import annotations
+
+import json
+from typing import get_args
+
+from hextan.core.evaluation import SHARP_RULES
+from hextan.core.light import LampKind, Mover
+from hextan.core.optics import PROJECTIONS, SAMPLES, FormatClass
+
+HEAD = "/** Written by ./hextan types from the tables of the core: change those. */\n"
+
+
+def choices() -> str:
+    """Write the choices as TypeScript."""
+    sharp = [
+        {"label": label, "coc": asked.model_dump(mode="json")}
+        for rule in SHARP_RULES.values()
+        for label, asked in rule.choices.items()
+    ]
+    # In an address a rule stands by its name with its figures in this order.
+    figures = {
+        str(model.model_fields["rule"].annotation.__args__[0]): [n for n in model.model_fields if n != "rule"]
+        for model in SHARP_RULES
+    }
+    tables = {
+        "SHARP": sharp,
+        "SHARP_FIGURES": figures,
+        "PROJECTIONS": list(PROJECTIONS),
+        "CLASSES": list(get_args(FormatClass)),
+        "SAMPLES": list(SAMPLES),
+        "LAMPS": list(get_args(LampKind)),
+        "MOVERS": list(get_args(Mover)),
+    }
+    parts = (
+        f"export const {name} = {json.dumps(table, indent=2, ensure_ascii=False)} as const\n"
+        for name, table in tables.items()
+    )
+    return HEAD + "\n".join(parts)

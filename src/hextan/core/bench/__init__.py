@@ -1,0 +1,34 @@
+"""What does one lens at one place do in every format: rows, plan, finder picture, depth, light?"""
+
+from hextan.core.bench.answers import Viewfinder
+from hextan.core.bench.depth import DepthAsk, depth_view
+from hextan.core.bench.depth_answers import DepthTable
+from hextan.core.bench.finder_picture import EARS_M, NOSE_M, viewfinder
+from hextan.core.bench.light import Exposing, exposing, exposure_view, flicker_view
+from hextan.core.bench.result import BenchResult, bench_request, compute_bench
+from hextan.core.bench.scene import Scene
+from hextan.core.bench.state import BENCH_SCHEMA, BenchState, mended, parse_state
+from hextan.core.bench.view import bench_view
+
+__all__ = [
+    "BENCH_SCHEMA",
+    "EARS_M",
+    "NOSE_M",
+    "BenchResult",
+    "BenchState",
+    "DepthAsk",
+    "DepthTable",
+    "Exposing",
+    "Scene",
+    "Viewfinder",
+    "bench_request",
+    "bench_view",
+    "compute_bench",
+    "depth_view",
+    "exposing",
+    "exposure_view",
+    "flicker_view",
+    "mended",
+    "parse_state",
+    "viewfinder",
+]

@@ -1,0 +1,254 @@
+"""The Bench: one lens at one place, in every recording format of the production.
+
+Takes the package and the Bench's state, asks the public evaluation once for all formats, and gives
+the six links, the rows of the ladder, the drawings and the derivations that the screen shows.
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+
+from hextan.core.base import both_units, m_from_mm
+from hextan.core.bench.answers import (
+    BenchView,
+    CropSwitch,
+    LadderRow,
+    LensChoice,
+    LensOnBench,
+    Links,
+    SubjectLink,
+    SuitedFormat,
+)
+from hextan.core.bench.finder_picture import viewfinder
+from hextan.core.bench.plan import plan_view
+from hextan.core.bench.result import compute_bench
+from hextan.core.bench.state import BenchState
+from hextan.core.equipment import (
+    FormatInPackage,
+    Highest,
+    LensOnBody,
+    LensSetting,
+    Mounting,
+    Package,
+    highest_of,
+    window_map,
+)
+from hextan.core.evaluation import Evaluation, FormatAnswer, LensAnswer, answer_of, derivation_of
+from hextan.core.kit import VERDICTS, KitAsk, kit_of
+from hextan.core.optics import coverage_verdict, format_class, sharpness
+
+
+def bench_view(
+    package: Package, state: BenchState, open_rows: list[int], plan_extent_m: float | None = None
+) -> BenchView:
+    """Compute all that the Bench shows.
+
+    Parameters
+    ----------
+    package : the production's equipment
+    state : what the Bench is set to
+    open_rows : ids of formats whose derivation is wanted
+    plan_extent_m : reach of the plan view to keep, in metres
+
+    Raises
+    ------
+    InvalidInputError
+        A state that names equipment which the production does not have, or sets what cannot be.
+    CannotFocusError
+        A distance at which the lens forms no image.
+    """
+    found = compute_bench(package, state)
+    chosen, setting, order, result = found.chosen, found.setting, found.order, found.evaluation
+    formats, index = package.formats, found.index
+    answer = answer_of(result)
+    rows = [
+        _row(state, setting, here, answer["formats"][i], chosen) for i, here in enumerate(formats.values())
+    ]
+    pinned = [key for key in state.pinned if key in order]
+    shown = {key: order[key] for key in [*pinned, state.format_id]}
+    return {
+        "reference": answer["reference"],
+        "lens": _lens(setting, answer["lens"], chosen, float(result.needed_mm[index])),
+        "links": _links(state, result, index, setting),
+        "rows": rows,
+        "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
+        "kit": _lens_choices(package, state),
+        "suited": _suited(rows, setting),
+        "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m, state.movement_m),
+        "viewfinder": viewfinder(
+            result, index, state.scene, state.subject_m, float(result.coc_mm[index]), state.unit
+        ),
+        "window_map": window_map(result, index, chosen.body, chosen.mode),
+        "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
+    }
+
+
+def _lens(
+    setting: LensSetting, mounted: LensAnswer, chosen: FormatInPackage, needed_mm: float
+) -> LensOnBench:
+    """Describe the lens as it is set, with what the adapters made of it."""
+    together, t = Mounting(setting.adapters), mounted["t_stop"]
+    return {
+        "focal_mm": setting.focal_mm,
+        "marks": setting.marks,
+        "stop": setting.stop,
+        "stops": setting.stops,
+        "circle_mm": setting.bare_circle_mm,
+        "zoom_marks_mm": setting.zoom_marks_mm(),
+        "covers_from_mm": setting.covers_from_mm(needed_mm),
+        # Light lost in glass counts for exposure, and never for depth.
+        "mounted": {**mounted, "t_stop": None if t is None else t / math.sqrt(together.transmission)},
+        "adapter_stops": together.stops_lost,
+        "mounting": setting.mounting(chosen.body).told,
+        "notes": setting.notes,
+    }
+
+
+def _row(
+    state: BenchState,
+    setting: LensSetting,
+    here: FormatInPackage,
+    answer: FormatAnswer,
+    chosen: FormatInPackage,
+) -> LadderRow:
+    reasons = setting.mounting(here.body).reasons
+    if reasons:
+        text = "; ".join(reasons)
+        answer["notes"].insert(0, {"level": "stop", "code": "mount", "text": f"{text[0].upper()}{text[1:]}."})
+    speed, pixels, covered = answer["speed"], answer["pixels"], answer["coverage"]
+    highest = highest_of(here)
+    row: LadderRow = {
+        "format_id": here.recording.id,
+        "format_class": format_class(answer["recorded_mm"]["diagonal"]),
+        "mounts": not reasons,
+        "verdict": coverage_verdict(covered["circle_mm"], covered["needed_mm"]),
+        "sharpness": sharpness(here.mode.method == "full", pixels["oversampling"]),
+        "limited_by": here.limited_by(speed["limited_by"]),
+        "rate": {"usable_fps": highest.usable_fps, "text": highest.text},
+        "shown": True,
+        "answer": answer,
+    }
+    row["shown"] = _shown(state, row, here, chosen, highest)
+    return row
+
+
+def _shown(
+    state: BenchState, row: LadderRow, here: FormatInPackage, chosen: FormatInPackage, highest: Highest
+) -> bool:
+    wanted = state.ladder
+    return not (
+        (wanted.scope == "body" and here.body.id != chosen.body.id)
+        or (wanted.classes and row["format_class"] not in wanted.classes)
+        or (wanted.covers and row["verdict"] not in ("covers", "marginal"))
+        or (wanted.oversampled and row["sharpness"] != "oversampled")
+        or (wanted.least_fps is not None and not highest.reaches(wanted.least_fps))
+    )
+
+
+def _lens_choices(package: Package, state: BenchState) -> list[LensChoice]:
+    """Every lens of the kit as it would be put on for the chosen format, with its coverage, in the order of the sets."""
+    ask = KitAsk(reference=state.reference, delivery=state.delivery, crop_ids=state.crop_ids,
+                 format_ids=[state.format_id])  # fmt: skip
+    kit = kit_of(package, ask)
+    body = package.formats[state.format_id].body.id
+    choices: list[LensChoice] = []
+    for i, entry in enumerate(kit.entries):
+        effective = float(kit.effective_mm[i, 0]) if kit.mounts[i, 0] and kit.rectilinear[i, 0] else None
+        if entry.end == "long":
+            choices[-1]["effective_long_mm"] = effective
+            continue
+        way = entry.by_body.get(body)
+        choices.append(
+            {
+                "lens_id": entry.lens.id,
+                "adapter_ids": [] if way is None else list(way.key),
+                "verdict": VERDICTS[int(kit.verdict[i, 0])],
+                "effective_mm": effective,
+                "effective_long_mm": None,
+            }
+        )
+    return choices
+
+
+def _suited(rows: list[LadderRow], setting: LensSetting) -> list[SuitedFormat]:
+    """For a squeezed lens the formats that it suits: put on, covered, and least of the recording thrown away."""
+    if setting.lens.squeeze == 1.0:
+        return []
+    found: list[SuitedFormat] = []
+    for row in rows:
+        recorded, picture = row["answer"]["recorded_mm"], row["answer"]["picture_mm"]
+        if not row["mounts"] or row["verdict"] == "short":
+            continue
+        used = picture["width"] * picture["height"] / (recorded["width"] * recorded["height"])
+        found.append({"format_id": row["format_id"], "used": used, "picture_width_mm": picture["width"]})
+    found.sort(key=lambda f: (-round(f["used"], 2), -f["picture_width_mm"]))
+    # Of formats with the same picture the first stands for all.
+    same = {(round(f["used"], 3), round(f["picture_width_mm"], 2)): f for f in reversed(found)}
+    return list(reversed(same.values()))[:5]
+
+
+def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody) -> list[CropSwitch]:
+    return [
+        {
+            "id": crop.id,
+            "name": crop.name,
+            "factor": crop.factor(chosen.mode.id, chosen.recording.raster),
+            "on": crop.id in state.crop_ids,
+            "reason": chosen.crop_reason(crop, lens),
+        }
+        for crop in chosen.body.crops
+    ]
+
+
+def _links(state: BenchState, result: Evaluation, index: int, setting: LensSetting) -> Links:
+    """Tell what each link does to the picture's size, by the reference's dimension: the factors multiply to the sum."""
+    c, by, squeeze = result.columns, result.reference.by, setting.lens.squeeze
+
+    def size(w: Any, h: Any, stretch: float = squeeze) -> float:
+        wide, high = float(w[index]) * stretch, float(h[index])
+        return wide if by == "width" else high if by == "height" else math.hypot(wide, high)
+
+    as_read, read = size(c.read_w, c.read_h, 1.0), size(c.read_w, c.read_h)
+    recorded, picture = size(c.recorded_w, c.recorded_h), size(c.picture_w, c.picture_h)
+    whole = float(result.crop[index]) * picture
+    return {
+        "subject": _subject_link(state, result, index, setting),
+        "lens": {"factor": as_read / read},
+        "readout": {
+            "factor": whole / as_read,
+            "width_mm": float(c.read_w[index]),
+            "height_mm": float(c.read_h[index]),
+        },
+        "recording": {"factor": read / recorded},
+        "delivery": {"factor": recorded / picture},
+        "sum": {"factor": float(result.crop[index])},
+    }
+
+
+def _subject_link(state: BenchState, result: Evaluation, index: int, setting: LensSetting) -> SubjectLink:
+    """Tell whether the subject is sharp when the focus is set elsewhere."""
+    disc = np.broadcast_to(result.background_mm[0], result.columns.picture_w.shape)[index]
+    coc = result.coc_mm[index]
+    sharp = bool(disc <= coc * (1 + 1e-9)) if np.isfinite(disc) and np.isfinite(coc) else None
+    text = None
+    if state.focus_m is not None and state.focus_m != state.subject_m:
+        off = state.focus_m - state.subject_m
+        side = "behind" if off > 0 else "in front of"
+        told = f"Focus {both_units(abs(off), state.unit)} {side} the subject"
+        if sharp is not None:
+            blur = f"its blur is {disc / coc:.1f} circles of confusion"
+            text = (
+                f"{told}: still inside the depth, {blur}."
+                if sharp
+                else f"{told}: the subject is soft, {blur}."
+            )
+    front = setting.front_mm
+    return {
+        "sharp": sharp,
+        "text": text,
+        # From the lens's front rim, where the lens's length is known.
+        "from_front_m": None if front is None else state.subject_m - m_from_mm(front),
+    }

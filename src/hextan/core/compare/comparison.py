@@ -1,0 +1,122 @@
+"""A comparison as a document: two to four set-ups, each a full chain, that share scene, delivery and light."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal, TypeAlias
+
+from pydantic import ConfigDict, Field, model_validator
+
+from hextan.core.base import (
+    FocalMm,
+    Fps,
+    Id,
+    Key,
+    Metres,
+    Name,
+    Note,
+    Part,
+    Schema,
+    Stop,
+    new_key,
+    parse_as,
+)
+from hextan.core.bench import BenchState, Scene
+from hextan.core.evaluation import BenchDelivery, BenchReference, Coc
+from hextan.core.light import ExposureIndex, Light, Lux, Nd
+
+#: As set; or the three ways in which formats are compared, each by itself.
+Case: TypeAlias = Literal["as_set", "same_place", "moved", "other_lens"]
+CASES: dict[Case, str] = {
+    "as_set": "as set",
+    "same_place": "same lens, same place",
+    "moved": "same framing, by moving",
+    "other_lens": "same framing, by another lens",
+}
+MOST_COLUMNS = 4
+
+
+class Column(Part):
+    """A set-up. Distances in metres from its own sensor plane."""
+
+    key: Key = Field(default_factory=new_key)
+    #: How it is called; the body's name without.
+    label: Note = ""
+    format_id: Id
+    lens_id: Id
+    adapter_id: Id | None = None
+    second_adapter_id: Id | None = None
+    focal_mm: FocalMm | None = None
+    stop: Stop | None = None
+    subject_m: Metres = 3.0
+    focus_m: Metres | None = None
+    fps: Fps = 25.0
+    shutter_deg: Annotated[float, Field(gt=0, le=360)] = 180.0
+    crop_ids: Annotated[list[Id], Field(max_length=50)] = []
+    ei: ExposureIndex | None = None
+    nd_stops: Nd = 0.0
+    #: What was trimmed by eye, and why.
+    trim_stops: Annotated[float, Field(ge=-20, le=20)] = 0.0
+    trim_width_percent: Annotated[float, Field(ge=-90, le=900)] = 0.0
+    trim_note: Note = ""
+
+
+COMPARISON_SCHEMA = Schema("hextan.comparison", 1)
+
+
+class Comparison(Part):
+    """Set-ups side by side. The first is what the others are held against."""
+
+    schema_name: Literal["hextan.comparison"] = Field("hextan.comparison", alias="schema")
+    schema_version: Literal[1] = 1
+    name: Name = "Comparison"
+    case: Case = "as_set"
+    columns: Annotated[list[Column], Field(min_length=1, max_length=MOST_COLUMNS)]
+    delivery: BenchDelivery = BenchDelivery()
+    reference: BenchReference = BenchReference()
+    coc: Coc | None = None
+    #: Where things stand as the first set-up's camera sees them.
+    scene: Scene = Scene()
+    lux: Lux = 100.0
+    unit: Literal["m", "ft"] = "m"
+
+    model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
+
+    @model_validator(mode="after")
+    def _keys(self) -> Comparison:
+        keys = [column.key for column in self.columns]
+        if len(set(keys)) != len(keys):
+            raise ValueError("two columns have the same key")
+        return self
+
+    def state_of(self, column: Column) -> BenchState:
+        """The Bench that a column stands for."""
+        light = Light(ei=column.ei, nd_stops=column.nd_stops, shutter_deg=column.shutter_deg, lux=self.lux)
+        return BenchState(
+            format_id=column.format_id,
+            lens_id=column.lens_id,
+            adapter_id=column.adapter_id,
+            second_adapter_id=column.second_adapter_id,
+            focal_mm=column.focal_mm,
+            stop=column.stop,
+            subject_m=column.subject_m,
+            focus_m=column.focus_m,
+            fps=column.fps,
+            crop_ids=column.crop_ids,
+            delivery=self.delivery,
+            reference=self.reference,
+            coc=self.coc,
+            scene=self.scene,
+            light=light,
+            unit=self.unit,
+        )
+
+
+def parse_comparison(data: Any) -> Comparison:
+    """Check a comparison given as plain data.
+
+    Raises
+    ------
+    InvalidInputError
+        Names each field that breaks a rule.
+    """
+    return parse_as(Comparison, data, "document")

@@ -1,0 +1,72 @@
+"""What does a production carry, what goes on what, how fast and how heavy is each format?"""
+
+from hextan.core.equipment import package
+from hextan.core.equipment.answers import Combination, KitVerdict, Limit, Mounted, WindowMap
+from hextan.core.equipment.data import DataAsk, data_table
+from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
+from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
+from hextan.core.equipment.package import (
+    Body,
+    CropRule,
+    FormatInPackage,
+    InCameraCrop,
+    Iris,
+    Lens,
+    LensOnBody,
+    LensSet,
+    Mount,
+    MountAdapter,
+    Package,
+    RecordingFormat,
+    Rig,
+    ScanMode,
+)
+from hextan.core.equipment.requests import evaluation_request, format_requests, reference_request
+from hextan.core.equipment.settings import SETTINGS_SCHEMA, Card, PackageSettings, parse_settings
+from hextan.core.equipment.speed import Highest, highest_of, readout_fps, speed_table
+from hextan.core.equipment.window_drawing import window_map
+
+__all__ = [
+    "SETTINGS_SCHEMA",
+    "Body",
+    "Card",
+    "Combination",
+    "CropRule",
+    "DataAsk",
+    "FormatInPackage",
+    "Highest",
+    "InCameraCrop",
+    "Iris",
+    "KitVerdict",
+    "Lens",
+    "LensOnBody",
+    "LensSet",
+    "LensSetting",
+    "Limit",
+    "Mount",
+    "MountAdapter",
+    "Mounted",
+    "Mounting",
+    "Package",
+    "PackageSettings",
+    "RecordingFormat",
+    "Rig",
+    "ScanMode",
+    "WindowMap",
+    "adapters_by_id",
+    "combinations",
+    "data_table",
+    "evaluation_request",
+    "format_requests",
+    "highest_of",
+    "mounting_of",
+    "package",
+    "parse_settings",
+    "readout_fps",
+    "reference_request",
+    "simplest",
+    "speed_table",
+    "ways",
+    "why_not",
+    "window_map",
+]

@@ -1,0 +1,64 @@
+"""What a production sets once for its package: base rate, shutter, planned minutes, cards."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from hextan.core.base import Key, Name, Part, RateText, Schema, new_key, parse_as
+from hextan.core.evaluation import Coc, CocByDiagonal
+from hextan.core.optics import BYTES, CapacityUnit
+
+#: How long a thing takes to cross the frame, seconds (common practice, no source).
+MOVEMENTS: dict[str, float] = {
+    "a walk across": 4.0,
+    "a slow pan": 7.0,
+    "a run across": 1.5,
+    "an oar's stroke": 0.8,
+    "a whip pan": 0.3,
+}
+
+
+class Card(Part):
+    """A recording card: GB is 10^9 bytes, GiB 2^30."""
+
+    key: Key = Field(default_factory=new_key)
+    name: Name
+    capacity: Annotated[float, Field(gt=0, le=1_000_000)]
+    unit: CapacityUnit = "GB"
+
+    @property
+    def bytes(self) -> float:
+        """What it holds."""
+        return self.capacity * BYTES[self.unit]
+
+
+SETTINGS_SCHEMA = Schema("hextan.settings", 1)
+
+
+class PackageSettings(Part):
+    """Settings of a production's package."""
+
+    schema_version: Literal[1] = 1
+    base_fps: RateText = "25"
+    shutter_deg: Annotated[float, Field(gt=0, le=360)] = 180.0
+    #: The rate that the speed table asks about.
+    wanted_fps: RateText = "100"
+    #: How long the movement takes to cross the frame, for the skew of a rolling shutter.
+    crossing_s: Annotated[float, Field(ge=0.01, le=1000)] = 0.8
+    minutes_a_day: Annotated[float, Field(gt=0, le=10_000)] = 90.0
+    #: What counts as sharp, unless a look says otherwise.
+    coc: Coc = CocByDiagonal()
+    cards: Annotated[list[Card], Field(max_length=50)] = []
+
+
+def parse_settings(data: Any) -> PackageSettings:
+    """Check settings given as plain data.
+
+    Raises
+    ------
+    InvalidInputError
+        Names each field that breaks a rule.
+    """
+    return parse_as(PackageSettings, data, "settings")

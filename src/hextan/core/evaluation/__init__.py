@@ -1,0 +1,52 @@
+"""What may be asked of the public format, how is it computed, written out and derived?"""
+
+from hextan.core.evaluation.answer import answer_of, plain_rows
+from hextan.core.evaluation.answers import (
+    EvaluationAnswer,
+    FormatAnswer,
+    LensAnswer,
+    Note,
+    ReferenceAnswer,
+    Step,
+)
+from hextan.core.evaluation.columns import FormatColumns, columns_of
+from hextan.core.evaluation.computation import Evaluation, compute
+from hextan.core.evaluation.contract import (
+    Coc,
+    CocByDiagonal,
+    Delivery,
+    EvaluationRequest,
+    Format,
+    parse_request,
+)
+from hextan.core.evaluation.derivation import derivation_of
+from hextan.core.evaluation.reference_and_delivery import BenchDelivery, BenchReference
+from hextan.core.evaluation.requests import evaluate
+from hextan.core.evaluation.sharp import SHARP_RULES, assumption
+
+__all__ = [
+    "SHARP_RULES",
+    "BenchDelivery",
+    "BenchReference",
+    "Coc",
+    "CocByDiagonal",
+    "Delivery",
+    "Evaluation",
+    "EvaluationAnswer",
+    "EvaluationRequest",
+    "Format",
+    "FormatAnswer",
+    "FormatColumns",
+    "LensAnswer",
+    "Note",
+    "ReferenceAnswer",
+    "Step",
+    "answer_of",
+    "assumption",
+    "columns_of",
+    "compute",
+    "derivation_of",
+    "evaluate",
+    "parse_request",
+    "plain_rows",
+]

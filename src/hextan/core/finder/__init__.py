@@ -1,0 +1,9 @@
+"""What can this shot be recorded in, and what would admit the rest?"""
+
+from hextan.core.finder.ask import FinderAsk
+from hextan.core.finder.formats import find_formats
+
+__all__ = [
+    "FinderAsk",
+    "find_formats",
+]

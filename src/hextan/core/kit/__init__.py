@@ -1,0 +1,33 @@
+"""What does every lens do in every format: matrix, ladder, match, framing, high speed, coverage?"""
+
+from hextan.core.kit.answers import KitMatrix, MatrixColumn, MatrixRow
+from hextan.core.kit.arrays import VERDICTS, Kit, kit_of
+from hextan.core.kit.ask import CoverageAsk, FieldAsk, KitAsk, LadderAsk, MatchAsk, MatrixAsk, SlowAsk
+from hextan.core.kit.coverage import coverage_view
+from hextan.core.kit.framing import find_field
+from hextan.core.kit.high_speed import slow_motion
+from hextan.core.kit.ladder import kit_ladder
+from hextan.core.kit.match import kit_match
+from hextan.core.kit.matrix import kit_matrix
+
+__all__ = [
+    "VERDICTS",
+    "CoverageAsk",
+    "FieldAsk",
+    "Kit",
+    "KitAsk",
+    "KitMatrix",
+    "LadderAsk",
+    "MatchAsk",
+    "MatrixAsk",
+    "MatrixColumn",
+    "MatrixRow",
+    "SlowAsk",
+    "coverage_view",
+    "find_field",
+    "kit_ladder",
+    "kit_match",
+    "kit_matrix",
+    "kit_of",
+    "slow_motion",
+]

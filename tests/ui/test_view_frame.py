@@ -1,0 +1,176 @@
+"""What every view owes its users by its frame: headings, keys, focus, announcements, failures, nothing left behind."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.ui.conftest import PATIENCE_MS, box, choose
+
+VIEWS = ["bench", "compare", "package/bodies", "package/lenses", "package/mounts", "package/coverage", "package/kit",
+         "package/ladder", "package/match", "package/speed", "package/finder", "package/data"]  # fmt: skip
+
+
+@pytest.fixture
+def at(bench):
+    """The address of the production."""
+    return re.match(r".*/p/\d+", bench.url)[0]
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_every_view_has_a_title_a_heading_and_a_way_past_the_header(bench, at, view):
+    bench.goto(f"{at}/{view}")
+    heading = bench.get_by_role("heading", level=1)
+    expect(heading).to_have_text(re.compile(" of Low Water$"))
+    name = heading.inner_text().removesuffix(" of Low Water")
+    expect(bench).to_have_title(f"Low Water: {name.lower()} – Hextan")
+    bench.keyboard.press("Tab")
+    skip = bench.get_by_role("link", name="Skip to", exact=False)
+    expect(skip).to_be_focused()
+    bench.keyboard.press("Enter")
+    expect(bench.locator("main")).to_be_focused()
+
+
+def test_another_view_begins_at_its_heading(bench):
+    bench.get_by_role("link", name="Package", exact=True).click()
+    expect(bench.get_by_role("heading", name="Bodies of Low Water")).to_be_focused()
+    bench.get_by_role("link", name="Speed", exact=True).click()
+    expect(bench.get_by_role("heading", name="Speed of Low Water")).to_be_focused()
+    bench.go_back()
+    expect(bench.get_by_role("heading", name="Bodies of Low Water")).to_be_focused()
+
+
+def test_an_unknown_address_says_so(bench, base_url):
+    bench.goto(f"{base_url}/p/2/bensch")
+    expect(bench.get_by_role("heading", name="There is no page at /p/2/bensch")).to_be_visible()
+    bench.get_by_role("link", name="To the Bench").click()
+    bench.wait_for_selector(".sum")
+
+
+BOX = """() => {
+  const at = document.activeElement
+  if (!at || at === document.body) return null
+  const hidden = at.matches('.sr-only, input[type=radio], input[type=file]') ? at.closest('label') ?? at : at
+  hidden.scrollIntoView({ block: 'center', inline: 'center' })
+  const b = hidden.getBoundingClientRect()
+  return { name: at.getAttribute('aria-label') ?? at.textContent.trim().slice(0, 40), x: b.x, y: b.y, width: b.width, height: b.height }
+}"""
+
+
+@pytest.mark.parametrize("scheme", ["dark", "light"])
+def test_the_focus_is_seen_at_every_stop_of_the_bench(bench, scheme):
+    """Pixels around each stop with the keyboard on it and without: styles say that it is there, pixels that it is seen."""
+    bench.emulate_media(color_scheme=scheme)
+    bench.keyboard.press("Tab")
+    unseen, stops = [], 0
+    for _ in range(60):
+        bench.keyboard.press("Tab")
+        box = bench.evaluate(BOX)
+        if box is None:
+            break
+        stops += 1
+        left, top = max(box["x"] - 5, 0), max(box["y"] - 5, 0)
+        clip = {"x": left, "y": top, "width": min(box["width"] + 10, 1280 - left), "height": min(box["height"] + 10, 800 - top)}  # fmt: skip
+        with_it = bench.screenshot(clip=clip)
+        bench.evaluate("() => { window.was = document.activeElement; window.was.blur() }")
+        if bench.screenshot(clip=clip) == with_it:
+            unseen.append(box["name"])
+        bench.evaluate("() => window.was.focus({ focusVisible: true })")
+    assert stops > 30
+    assert unseen == []
+
+
+def test_changes_are_announced_in_one_sentence(bench):
+    said = bench.get_by_test_id("announced")
+    expect(said).to_have_text("")
+    bench.keyboard.press("b")
+    expect(said).to_have_text(re.compile(r"^T2\.\d+, frames like 39\.3 mm, in focus [\d.]+ m to [\d.]+ m\.$"))
+    choose(bench, "Scan mode", "Full 6.4K")
+    expect(said).to_have_text(re.compile(r"^Full 6\.4K raw, frames like 26\.6 mm, .*"))
+
+
+def test_single_keys_can_be_changed_and_switched_off(bench):
+    first = box(bench, "Lens").input_value()
+    bench.keyboard.press("?")
+    dialog = bench.get_by_role("dialog")
+    dialog.get_by_role("button", name=re.compile("^c: Next lens")).click()
+    bench.keyboard.press("b")
+    expect(dialog.get_by_role("alert")).to_have_text("b is taken: Stop down by a mark")
+    dialog.get_by_role("button", name=re.compile("^c: Next lens")).click()
+    bench.keyboard.press("l")
+    expect(dialog.get_by_role("button", name=re.compile("^l: Next lens"))).to_be_visible()
+    bench.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
+    bench.keyboard.press("c")
+    expect(box(bench, "Lens")).to_have_value(first)
+    bench.keyboard.press("l")
+    expect(box(bench, "Lens")).not_to_have_value(first)
+    bench.reload()
+    bench.wait_for_selector(".sum")
+    bench.keyboard.press("?")
+    dialog.get_by_role("button", name="c again").click()
+    dialog.get_by_role("checkbox").uncheck()
+    dialog.get_by_role("button", name="Close").click()
+    second = box(bench, "Lens").input_value()
+    bench.keyboard.press("c")
+    bench.keyboard.press("?")
+    expect(dialog).to_be_visible()
+    dialog.get_by_role("checkbox").check()
+    bench.keyboard.press("Escape")
+    expect(box(bench, "Lens")).to_have_value(second)
+
+
+def test_what_was_not_saved_is_saved_when_the_server_is_back(bench, at, complaints):
+    away = re.compile(r"/api/")
+    bench.route(away, lambda route: route.abort())
+    bench.get_by_label("Stop", exact=True).select_option("4")
+    expect(bench.get_by_role("alert")).to_contain_text("The server does not answer")
+    expect(bench.get_by_text("not saved yet")).to_be_visible()
+    expect(bench.get_by_role("button", name="Try again")).to_be_visible()
+    bench.unroute(away)
+    expect(bench.get_by_role("alert")).to_have_count(0, timeout=PATIENCE_MS)
+    expect(bench.get_by_text("saved", exact=True)).to_be_visible()
+    complaints.clear()
+
+
+def test_views_that_are_left_leave_nothing_behind(bench):
+    """Nodes that are still held after going to and fro: as many after ten rounds as after two."""
+    session = bench.context.new_cdp_session(bench)
+    session.send("Performance.enable")
+
+    def nodes():
+        session.send("HeapProfiler.collectGarbage")
+        return {m["name"]: m["value"] for m in session.send("Performance.getMetrics")["metrics"]}["Nodes"]
+
+    def rounds(count):
+        for _ in range(count):
+            bench.get_by_role("link", name="Package", exact=True).click()
+            # Locators: a handle, as wait_for_selector gives it, would itself hold what it found.
+            bench.locator("[data-testid=chosen-window]").wait_for()
+            bench.get_by_role("link", name="Bench", exact=True).click()
+            bench.locator("tr[data-format]").first.wait_for()
+            bench.wait_for_load_state("networkidle")
+        return nodes()
+
+    after_two = rounds(2)
+    assert rounds(8) - after_two < 300
+
+
+@pytest.mark.parametrize("view", ["bench", "package/bodies", "compare"])
+def test_forced_colours_keep_what_is_chosen(bench, at, view):
+    bench.emulate_media(forced_colors="active")
+    bench.goto(f"{at}/{view}")
+    bench.wait_for_load_state("networkidle")
+    chosen = bench.locator(
+        "[data-scope=tabs][data-part=trigger][data-selected], [data-scope=radio-group][data-part=item][data-state=checked]"
+    )
+    expect(chosen.first).to_be_visible()
+    for one in chosen.all():
+        assert one.evaluate("at => Number.parseFloat(getComputedStyle(at).borderBottomWidth)") >= 3
+
+
+def test_print_shows_figures_without_controls(bench):
+    bench.emulate_media(media="print")
+    expect(bench.get_by_role("banner")).to_be_hidden()
+    expect(bench.get_by_text("Low Water: Bench", exact=False).first).to_be_visible()
+    expect(bench.locator(".sum")).to_be_visible()

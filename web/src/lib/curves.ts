@@ -1,0 +1,44 @@
+/** Curves of a plot, and their paths. */
+import { area, line } from 'd3-shape'
+
+export interface Curve {
+  id: number
+  name: string
+  chosen: boolean
+  /** Lower edge, or the only line; x and y. */
+  low: [number, number][]
+  /** Upper edge; beyond the drawing where it is null (infinity). */
+  high?: [number, number | null][]
+}
+
+type Scale = (value: number) => number
+const DIGITS = 1
+
+/** A line; what is infinite lies at `beyond`. */
+export function linePath(
+  points: readonly (readonly [number, number | null])[],
+  x: Scale,
+  y: Scale,
+  beyond = 0,
+) {
+  const path = line<readonly [number, number | null]>(
+    ([a]) => x(a),
+    ([, b]) => (b === null ? beyond : y(b)),
+  ).digits(DIGITS)
+  return path(points) ?? ''
+}
+
+/** The band between the two edges of a curve; none where it is a line. */
+export function bandPath(curve: Curve, x: Scale, y: Scale, beyond = 0) {
+  const { low, high } = curve
+  if (!high) return ''
+  const path = area<[number, number]>()
+    .x(([a]) => x(a))
+    .y0(([, b]) => y(b))
+    .y1((_, i) => {
+      const top = high[i]?.[1]
+      return top == null ? beyond : y(top)
+    })
+    .digits(DIGITS)
+  return path(low) ?? ''
+}

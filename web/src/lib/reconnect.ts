@@ -1,0 +1,26 @@
+/** Ask from time to time whether the server is there again. */
+const EVERY_MS = 3000
+
+/** Call once when the server answers; gives the way to stop asking. */
+export function whenBack(back: () => void, answers: () => Promise<boolean> = there): () => void {
+  let over = false
+  const timer = setInterval(async () => {
+    if ((await answers()) && !over) {
+      stop()
+      back()
+    }
+  }, EVERY_MS)
+  function stop() {
+    over = true
+    clearInterval(timer)
+  }
+  return stop
+}
+
+async function there(): Promise<boolean> {
+  try {
+    return (await fetch('/api/health', { cache: 'no-store' })).ok
+  } catch {
+    return false
+  }
+}

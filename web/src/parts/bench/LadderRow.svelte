@@ -1,0 +1,165 @@
+<script lang="ts">
+  import { watchOut, type Column } from '../../lib/columns'
+  import type { depthScale } from '../../lib/ladder'
+  import type { FormatPlace, LadderRow, Step, Unit } from '../../lib/types'
+  import RateText from '../fields/RateText.svelte'
+  import DerivationTable from './DerivationTable.svelte'
+
+  interface Props {
+    row: LadderRow
+    place: FormatPlace
+    columns: readonly Column[]
+    /** Where a distance stands among those of all rows. */
+    scale: ReturnType<typeof depthScale>
+    unit: Unit
+    chosen: boolean
+    pinned: boolean
+    /** How it is computed, where that is open. */
+    derivation: Step[] | null
+    onchoose: () => void
+    onpin: () => void
+    onderive: () => void
+  }
+  let { row, place, columns, scale, unit, chosen, pinned, derivation, onchoose, onpin, onderive }: Props =
+    $props()
+  const notes = $derived(watchOut(row))
+</script>
+
+<tr
+  data-format={row.format_id}
+  class:chosen
+  aria-selected={chosen}
+  tabindex={chosen ? 0 : -1}
+  onclick={onchoose}
+>
+  <td class="pin">
+    <button
+      class:pinned
+      aria-pressed={pinned}
+      aria-label="Pin {place.format.name}"
+      title={pinned ? 'Pinned: drawn in the plan view' : 'Pin: draw it in the plan view'}
+      onclick={(event) => {
+        event.stopPropagation()
+        onpin()
+      }}>{pinned ? '◆' : '◇'}</button
+    >
+  </td>
+  <th scope="row" class="name">
+    <button
+      class="derive"
+      aria-expanded={derivation !== null}
+      aria-label="How {place.format.name} is computed"
+      title="How it is computed"
+      onclick={(event) => {
+        event.stopPropagation()
+        onderive()
+      }}>{derivation ? '▾' : '▸'}</button
+    >
+    {place.format.name} <span class="soft body">{place.body.name}</span>
+  </th>
+  {#each columns as column (column.key)}
+    {#if column.key === 'depth'}
+      <td class="depth">
+        <span class="beam" aria-hidden="true"
+          ><span
+            style:left="{scale.share(row.answer.depth.near_m)}%"
+            style:width="{scale.share(row.answer.depth.far_m) - scale.share(row.answer.depth.near_m)}%"
+          ></span><i style:left="{scale.share(row.answer.subject_distance_m)}%"></i></span
+        ><span class="figure">{column.text(row, place, unit)}</span>
+      </td>
+    {:else if column.key === 'circle'}
+      <td class={row.verdict}>{column.text(row, place, unit)}</td>
+    {:else if column.key === 'rate'}
+      <td class="figure rate"><RateText text={column.text(row, place, unit)} /></td>
+    {:else}
+      <td class:figure={column.figure} class:number={column.figure}>{column.text(row, place, unit)}</td>
+    {/if}
+  {/each}
+  <td class="watch" title={notes.map((note) => note.text).join(', ')}
+    >{#each notes as note, index (index)}{index ? ', ' : ''}<span class={note.level}>{note.text}</span
+      >{/each}</td
+  >
+</tr>
+{#if derivation}
+  <tr class="derived">
+    <td colspan={columns.length + 3}>
+      <DerivationTable steps={derivation} notes={row.answer.notes} />
+    </td>
+  </tr>
+{/if}
+
+<style>
+  .pin button,
+  .derive {
+    min-width: 24px;
+    min-height: 24px;
+    color: var(--ink-soft);
+    cursor: pointer;
+  }
+  .pinned {
+    color: var(--accent) !important;
+  }
+  .body {
+    font-size: 13px;
+    margin-left: 0.3rem;
+  }
+  .depth {
+    min-width: 130px;
+  }
+  .rate {
+    max-width: 128px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .beam {
+    display: inline-block;
+    position: relative;
+    width: 58px;
+    height: 9px;
+    margin-right: 7px;
+    border-inline: 1px solid var(--line-strong);
+  }
+  .beam span {
+    position: absolute;
+    inset-block: 0;
+    min-width: 2px;
+    background: var(--accent);
+    border-radius: 1px;
+  }
+  .depth .figure {
+    display: inline-block;
+    min-width: 62px;
+    text-align: right;
+  }
+  .beam i {
+    position: absolute;
+    inset-block: -2px;
+    width: 1px;
+    background: var(--ink);
+  }
+  .watch {
+    max-width: 178px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .covers {
+    color: var(--ok);
+  }
+  .marginal,
+  .warn {
+    color: var(--warn);
+  }
+  .short,
+  .stop {
+    color: var(--bad);
+  }
+  .info,
+  .unknown {
+    color: var(--ink-soft);
+  }
+  @media (max-width: 560px) {
+    .body {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,54 @@
+<script lang="ts">
+  import { depthLike } from '../../lib/columns'
+  import { aperture, degrees, factor, mm, NONE } from '../../lib/format'
+  import type { BenchView } from '../../lib/types'
+
+  interface Props {
+    view: BenchView
+    formatId: number
+    referenceName: string
+  }
+  let { view, formatId, referenceName }: Props = $props()
+  const row = $derived(view.rows.find((r) => r.format_id === formatId))
+</script>
+
+<div class="sum">
+  <span class="soft">Frames like, on {referenceName}</span>
+  <span class="figure accent big">{mm(row?.answer.effective_focal_mm)} mm</span>
+  {#if row && depthLike(row) !== NONE}<span
+      ><span class="soft">depth like</span> <span class="figure accent">{depthLike(row)}</span></span
+    >{/if}
+  <span class="figure"
+    >{factor(view.links.sum.factor)} · {degrees(row?.answer.angle_deg.horizontal)} · {view.lens
+      .marks}{aperture(view.lens.mounted.t_stop ?? view.lens.mounted.f_number)}</span
+  >
+</div>
+
+<style>
+  .sum {
+    display: grid;
+    align-content: space-between;
+    min-width: 158px;
+    padding: 6px 0;
+    white-space: nowrap;
+    font-size: 13px;
+  }
+  .big {
+    font-size: 25px;
+    line-height: 1.1;
+  }
+  @media (max-width: 1100px) {
+    .sum {
+      grid-auto-flow: column;
+      justify-content: start;
+      align-items: baseline;
+      gap: 1rem;
+    }
+  }
+  @media (max-width: 560px) {
+    .sum {
+      grid-auto-flow: row;
+      gap: 0;
+    }
+  }
+</style>

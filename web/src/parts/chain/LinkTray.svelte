@@ -1,0 +1,139 @@
+<script lang="ts">
+  import { aperture, rate } from '../../lib/format'
+  import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem, Unit } from '../../lib/types'
+  import DeliveryTray from './DeliveryTray.svelte'
+  import LensTray from './LensTray.svelte'
+  import { TITLES, type LinkName } from './links'
+  import SubjectTray from './SubjectTray.svelte'
+
+  interface Props {
+    link: LinkName
+    state: BenchState
+    view: BenchView
+    place: FormatPlace
+    lens: Lens
+    package: Package
+    places: Map<number, FormatPlace>
+    onlens: (lensId: number) => void
+    read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
+    onchange: (part: Partial<BenchState>, kind?: string) => void
+  }
+  let { link, state, view, place, lens, package: equipment, places, onlens, read, onchange }: Props = $props()
+
+  const reasons = $derived([...new Set(view.crops.map((crop) => crop.reason))])
+  const sharedReason = $derived(reasons.length === 1 ? reasons[0] : null)
+
+  function toggleCrop(id: number, on: boolean) {
+    onchange({ crop_ids: on ? [...state.crop_ids, id] : state.crop_ids.filter((c) => c !== id) })
+  }
+</script>
+
+<section id="link-tray" aria-label="{TITLES[link]}: more settings">
+  {#if link === 'subject'}
+    <SubjectTray {state} {view} {read} {onchange} />
+  {:else if link === 'lens'}
+    <LensTray {state} {view} {place} {lens} package={equipment} {places} {onlens} {onchange} />
+  {:else if link === 'adapter'}
+    <span class="item"
+      ><span class="soft">Behind the adapter</span>
+      <span class="figure"
+        >{view.lens.mounted.optical_focal_mm.toFixed(1)} mm {view.lens.marks}{aperture(
+          view.lens.mounted.t_stop ?? view.lens.mounted.f_number,
+        )}</span
+      ></span
+    >
+    <span class="item"
+      ><span class="soft">Image circle</span>
+      <span class="figure"
+        >{view.lens.mounted.image_circle_mm
+          ? `${view.lens.mounted.image_circle_mm.toFixed(1)} mm`
+          : 'not stated'}</span
+      ></span
+    >
+    <label class="item"
+      ><span class="soft">Second adapter</span>
+      <select
+        class="set"
+        aria-label="Second adapter"
+        value={String(state.second_adapter_id ?? '')}
+        onchange={(event) => onchange({ second_adapter_id: Number(event.currentTarget.value) || null })}
+      >
+        <option value="">none</option>
+        {#each equipment.adapters as option (option.id)}<option value={String(option.id)}
+            >{option.name}</option
+          >{/each}
+      </select></label
+    >
+    <span class="soft">The lens has the {lens.mount} mount; {place.body.name} takes {place.body.mount}.</span>
+    {#if view.lens.mounting.reasons.length}<span class="bad">{view.lens.mounting.reasons.join('; ')}.</span
+      >{/if}
+    {#each view.lens.mounting.consequences as text (text)}<span class="warn">{text}.</span>{/each}
+  {:else if link === 'readout'}
+    <span class="item"
+      ><span class="soft">Photosites</span>
+      <span class="figure">{place.mode.window[0]} × {place.mode.window[1]}</span></span
+    >
+    <span class="item"
+      ><span class="soft">Size</span>
+      <span class="figure">{place.mode.width_mm.toFixed(2)} × {place.mode.height_mm.toFixed(2)} mm</span
+      ></span
+    >
+    <span class="item"
+      ><span class="soft">Sampling</span>
+      {place.mode.method === 'full'
+        ? 'every photosite'
+        : `${place.mode.method} ${place.mode.sampling[0]} × ${place.mode.sampling[1]}`}</span
+    >
+  {:else if link === 'recording'}
+    <label class="item"
+      ><span class="soft">Shot at</span>
+      <select
+        class="set figure"
+        value={String(state.fps)}
+        onchange={(event) => onchange({ fps: Number(event.currentTarget.value) })}
+      >
+        {#each [...new Set([...place.format.rates, state.fps])].toSorted((a, b) => a - b) as fps (fps)}
+          <option value={String(fps)}>{rate(fps)} fps</option>
+        {/each}
+      </select></label
+    >
+    <span class="item"><span class="soft">Codec</span> {place.format.codec}, {place.format.bits} bit</span>
+    {#each view.crops as crop (crop.id)}
+      <label class="item" class:off={crop.reason !== null}
+        ><input
+          type="checkbox"
+          checked={crop.on}
+          disabled={crop.reason !== null && !crop.on}
+          onchange={(event) => toggleCrop(crop.id, event.currentTarget.checked)}
+        />
+        {crop.name}
+        {#if crop.factor !== null}<span class="figure">×{crop.factor.toFixed(2)}</span>{/if}
+        {#if crop.reason !== null && crop.reason !== sharedReason}<span class="soft">({crop.reason})</span
+          >{/if}</label
+      >
+    {/each}
+    {#if sharedReason}<span class="soft">Not here: {sharedReason}.</span>{/if}
+  {:else}
+    <DeliveryTray delivery={state.delivery} {onchange} />
+  {/if}
+</section>
+
+<style>
+  section {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.4rem 1.4rem;
+    min-height: 40px;
+    padding: 0.3rem 1rem;
+    background: var(--cell-strong);
+  }
+  .off {
+    opacity: 0.75;
+  }
+  section :global(input[type='checkbox']) {
+    accent-color: var(--accent);
+    width: 18px;
+    height: 18px;
+  }
+</style>

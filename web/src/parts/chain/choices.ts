@@ -1,0 +1,15 @@
+/** What comes with a choice in the band: the adapters of a lens, the first format of a scan mode. */
+import type { BenchState, BenchView, Lens, Package } from '../../lib/types'
+
+/** Another lens of the same mount keeps what it is put on with; otherwise it comes with the least trouble. */
+export function withLens(equipment: Package, view: BenchView, now: Lens, id: number): Partial<BenchState> {
+  const next = equipment.lens_sets.flatMap((set) => set.lenses).find((lens) => lens.id === id)
+  const [first = null, second = null] = view.kit.find((choice) => choice.lens_id === id)?.adapter_ids ?? []
+  const adapters = next?.mount === now.mount ? {} : { adapter_id: first, second_adapter_id: second }
+  return { lens_id: id, focal_mm: null, ...adapters }
+}
+
+export function withMode(equipment: Package, id: number): Partial<BenchState> {
+  const format = equipment.bodies.flatMap((body) => body.modes).find((mode) => mode.id === id)?.formats[0]
+  return format ? { format_id: format.id } : {}
+}

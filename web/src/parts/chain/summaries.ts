@@ -1,0 +1,28 @@
+/** What each link of the band is set to, in a line. */
+import { distanceWithUnit, mm, rate } from '../../lib/format'
+import type { BenchState, BenchView, FormatPlace, Lens, Package } from '../../lib/types'
+import type { LinkName } from './links'
+
+export function summaries(
+  state: BenchState,
+  view: BenchView,
+  equipment: Package,
+  place: FormatPlace,
+  lens: Lens,
+): Record<LinkName, string> {
+  const set = equipment.lens_sets.find((s) => s.lenses.some((other) => other.id === lens.id))
+  const adapter = equipment.adapters.find((a) => a.id === state.adapter_id)
+  const crops = view.crops.filter((crop) => crop.on && crop.reason === null)
+  const { width_mm, height_mm } = view.links.readout
+  const { long_edge_px, protect } = state.delivery
+  const circle = view.lens.circle_mm ? `Ø ${mm(view.lens.circle_mm)}` : ''
+  const squeeze = lens.squeeze === 1 ? '' : `${lens.squeeze}× squeeze`
+  return {
+    subject: state.focus_m === null ? 'focus on it' : `focus ${distanceWithUnit(state.focus_m, state.unit)}`,
+    lens: [set?.name, circle, squeeze].filter(Boolean).join(', '),
+    adapter: adapter ? `${adapter.lens_mount} to ${adapter.body_mount}` : `${lens.mount} mount`,
+    readout: `${place.body.name}, ${mm(width_mm)} × ${mm(height_mm)} mm`,
+    recording: `${rate(state.fps)} fps, ${crops.map((c) => c.name.toLowerCase()).join(', ') || 'no crop'}`,
+    delivery: `${long_edge_px ?? '–'} px${protect ? `, ${Math.round(100 * protect)} % spare` : ''}`,
+  }
+}

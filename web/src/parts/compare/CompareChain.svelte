@@ -1,0 +1,189 @@
+<script lang="ts">
+  import { aperture, distanceWithUnit } from '../../lib/format'
+  import type { Faults } from '../../lib/faults'
+  import type { CompareColumn, CompareView, Package, Problem, Unit } from '../../lib/types'
+  import DistanceField from '../fields/DistanceField.svelte'
+  import NumberField from '../fields/NumberField.svelte'
+  import SetupLight from './SetupLight.svelte'
+
+  interface Props {
+    index: number
+    letter: string
+    column: CompareColumn
+    shown: CompareView['columns'][number]
+    equipment: Package
+    unit: Unit
+    faults: Faults
+    /** Whether it is as it is set, and not as a case has it. */
+    asSet: boolean
+    alone: boolean
+    read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
+    onchange: (part: Partial<CompareColumn>, kind?: string) => void
+    onmatch: () => void
+    ontake: () => void
+  }
+  let {
+    read,
+    index,
+    letter,
+    column,
+    shown,
+    equipment,
+    unit,
+    faults,
+    asSet,
+    alone,
+    onchange,
+    onmatch,
+    ontake,
+  }: Props = $props()
+  const named = $derived(`of ${letter}`)
+  const lens = $derived(equipment.lens_sets.flatMap((s) => s.lenses).find((l) => l.id === column.lens_id))
+  const fault = (name: string) => faults[`columns[${index}].${name}`]
+  const stops = $derived(
+    [...new Set([...shown.stops, ...(shown.stop === null ? [] : [shown.stop])])].toSorted((a, b) => a - b),
+  )
+
+  /** A lens brings what it is put on this body with. */
+  function chooseLens(lensId: number) {
+    const [first = null, second = null] = shown.ways.find((w) => w.lens_id === lensId)?.adapter_ids ?? []
+    onchange({ lens_id: lensId, focal_mm: null, adapter_id: first, second_adapter_id: second })
+  }
+</script>
+
+<div class="chain">
+  <p class="title">
+    <span class="letter">{letter}</span>
+    <input
+      class="set"
+      size="12"
+      maxlength="60"
+      aria-label="Label {named}"
+      placeholder={shown.body}
+      value={column.label}
+      oninput={(event) => onchange({ label: event.currentTarget.value }, 'label')}
+    />
+    {#if index > 0}<button class="knob small no-print" onclick={onmatch}>Match to A</button>{/if}
+    {#if !alone}<button class="knob small no-print" aria-label="Take set-up {letter} out" onclick={ontake}
+        >✕</button
+      >{/if}
+  </p>
+  <select
+    class="set grow"
+    aria-label="Format {named}"
+    value={String(column.format_id)}
+    onchange={(event) => onchange({ format_id: Number(event.currentTarget.value), crop_ids: [], ei: null })}
+  >
+    {#each equipment.bodies as body (body.id)}
+      <optgroup label="{body.maker} {body.name}">
+        {#each body.modes as mode (mode.id)}{#each mode.formats as format (format.id)}
+            <option value={String(format.id)}>{format.name}, {body.name}</option>
+          {/each}{/each}
+      </optgroup>
+    {/each}
+  </select>
+  {#if asSet}
+    <select
+      class="set grow"
+      aria-label="Lens {named}"
+      value={String(column.lens_id)}
+      onchange={(event) => chooseLens(Number(event.currentTarget.value))}
+    >
+      {#each equipment.lens_sets as set (set.id)}
+        <optgroup label="{set.maker} {set.name}"
+          >{#each set.lenses as option (option.id)}<option value={String(option.id)}>{option.name}</option
+            >{/each}</optgroup
+        >
+      {/each}
+    </select>
+    <p>
+      {#if lens && lens.focal_max_mm > lens.focal_min_mm}
+        <NumberField
+          label="Focal length {named}"
+          size={5}
+          optional
+          value={column.focal_mm ?? lens.focal_min_mm}
+          fault={fault('focal_mm')}
+          onchange={(focal_mm) => onchange({ focal_mm })}
+        /> mm
+      {/if}
+      <select
+        class="set"
+        aria-label="Adapter {named}"
+        value={String(column.adapter_id ?? '')}
+        onchange={(event) =>
+          onchange({ adapter_id: Number(event.currentTarget.value) || null, second_adapter_id: null })}
+        ><option value="">no adapter</option>{#each equipment.adapters as a (a.id)}<option
+            value={String(a.id)}>{a.name}</option
+          >{/each}</select
+      >
+      {#if column.second_adapter_id !== null}<span class="soft"
+          >+ {equipment.adapters.find((a) => a.id === column.second_adapter_id)?.name}</span
+        >{/if}
+    </p>
+    <p>
+      <select
+        class="set figure"
+        aria-label="Stop {named}"
+        value={String(shown.stop ?? '')}
+        onchange={(event) => onchange({ stop: Number(event.currentTarget.value) })}
+        >{#each stops as stop (stop)}<option value={String(stop)}>{shown.marks}{aperture(stop)}</option
+          >{/each}</select
+      >
+      <span class="soft">at</span>
+      <DistanceField
+        label="Subject distance {named}"
+        metres={column.subject_m}
+        {unit}
+        {read}
+        onchange={(subject_m, kind) => onchange({ subject_m }, kind)}
+      />
+    </p>
+  {:else}
+    <p class="virtual">
+      {shown.lens}, <span class="figure">{shown.focal_mm.toFixed(2)} mm</span>
+    </p>
+    <p class="virtual figure">
+      {shown.marks}{aperture(shown.stop)} at {distanceWithUnit(shown.subject_m, unit)}
+    </p>
+  {/if}
+  <SetupLight {named} {column} {shown} trims={index > 0} {fault} {onchange} />
+</div>
+
+<style>
+  .chain {
+    display: grid;
+    gap: 2px;
+    grid-template-columns: minmax(0, 1fr);
+    padding-bottom: 4px;
+  }
+  p {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.1rem 0.45rem;
+    align-items: center;
+    min-height: 26px;
+  }
+  .title {
+    flex-wrap: nowrap;
+  }
+  .title input {
+    flex: 1 1 0;
+    min-width: 0;
+  }
+  .letter {
+    font-size: 18px;
+    font-weight: 600;
+    color: var(--accent);
+  }
+  .small {
+    min-height: 24px;
+    padding: 0 0.45rem;
+  }
+  .virtual {
+    color: var(--light);
+  }
+  select {
+    max-width: 100%;
+  }
+</style>

@@ -1,0 +1,86 @@
+<script lang="ts">
+  import { aperture, percent, stops } from '../../lib/format'
+  import type { CameraMatch, MatchOption } from '../../lib/types'
+
+  interface Props {
+    name: string
+    match: CameraMatch
+    ontake: (option: MatchOption) => void
+    onclose: () => void
+  }
+  let { name, match, ontake, onclose }: Props = $props()
+  const { exact } = $derived(match)
+</script>
+
+<section aria-label="Match {name} to the first">
+  <div class="head">
+    <h2>Match {name} to the first</h2>
+    {#if exact.focal_mm !== null && exact.f_number !== null}<span
+        >Exact: <span class="figure accent"
+          >{exact.focal_mm.toFixed(1)} mm, f/{exact.f_number.toFixed(2)}{exact.ei === null
+            ? ''
+            : `, EI ${exact.ei.toFixed(0)}`}</span
+        ></span
+      >{/if}
+    <button class="knob small" onclick={onclose}>Close</button>
+  </div>
+  <div class="wide">
+    <table class="figures">
+      <thead
+        ><tr
+          ><th></th><th>Lens</th><th class="n">Stop</th><th class="n">Width</th><th class="n">Depth</th><th
+            class="n">Exposure</th
+          ><th>EI and ND</th><th>What is left</th></tr
+        ></thead
+      >
+      <tbody>
+        {#each match.options as o (o.lens)}
+          <tr class:good={o.good}>
+            <td><button class="knob small" onclick={() => ontake(o)}>Take it</button></td>
+            <td class="lens"
+              >{o.good ? '✓ ' : ''}{o.lens} <span class="soft">{o.via}, {o.focal_mm.toFixed(1)} mm</span></td
+            >
+            <td class="n figure"
+              >{o.marks}{aperture(o.stop)} <span class="soft">({o.exact_stop.toFixed(2)})</span></td
+            >
+            <td class="n figure">{percent(o.width_percent, 1)}</td>
+            <td class="n figure">{stops(o.depth_stops)} stops</td>
+            <td class="n figure">{stops(o.exposure_stops)} stops</td>
+            <td class="figure">EI {o.ei}{o.nd_stops ? `, ${o.nd_parts.join(' + ')}` : ''}</td>
+            <td
+              >{o.text}{#if o.warning}<br /><span class="warn">{o.warning}</span>{/if}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  {#each match.advice as text (text)}<p class="warn">{text}</p>{/each}
+</section>
+
+<style>
+  section {
+    display: grid;
+    gap: 5px;
+    min-width: 0;
+    padding: 8px 12px;
+    border: 1px solid var(--line-strong);
+    background: var(--panel);
+  }
+  .head {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1.2rem;
+    align-items: baseline;
+  }
+  .head button {
+    margin-left: auto;
+  }
+  h2 {
+    font-size: 15px;
+    font-weight: 600;
+  }
+  .good .lens {
+    color: var(--ok);
+  }
+</style>

@@ -1,0 +1,172 @@
+<script lang="ts">
+  import type { BodyDocument } from '../../lib/types'
+  import EntryField from '../fields/EntryField.svelte'
+
+  interface Props {
+    document: BodyDocument
+    fault: (path: string) => string | undefined
+    origin: (field: string) => string | undefined
+    onset: (path: string, value: unknown) => void
+    onfigure: (field: string, label: string) => void
+  }
+  let { document, fault, origin, onset, onfigure }: Props = $props()
+
+  const cell = (path: string, label: string) => {
+    const field = path.replace(/\[\d\]$/, '')
+    return {
+      label,
+      fault: fault(path),
+      origin: origin(field),
+      oninput: (value: unknown) => onset(path, value),
+      onfocus: () => onfigure(field, label),
+    }
+  }
+
+  /** A list is one field; what is wrong with one of its entries is told there. */
+  const list = (path: 'eis' | 'base_eis' | 'nd_stops', label: string) => ({
+    ...cell(path, label),
+    fault: fault(path) ?? document[path].map((_, i) => fault(`${path}[${i}]`)).find(Boolean),
+    value: document[path],
+  })
+
+  function setTotal(axis: number, value: unknown) {
+    const total: unknown[] = [...(document.total_photosites ?? [null, null])]
+    total[axis] = value
+    onset('total_photosites', total.every((n) => n === null) ? null : total)
+  }
+</script>
+
+<div class="fields">
+  <span class="item"
+    ><span class="soft">Maker</span><EntryField
+      {...cell('maker', 'Maker')}
+      kind="text"
+      value={document.maker}
+      size={11}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Body</span><EntryField
+      {...cell('name', 'Name of the body')}
+      kind="text"
+      value={document.name}
+      size={13}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Mount</span><EntryField
+      {...cell('mount', 'Mount')}
+      kind="text"
+      value={document.mount}
+      size={6}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Firmware</span><EntryField
+      {...cell('firmware', 'Firmware')}
+      kind="text"
+      value={document.firmware}
+      size={6}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Photosites</span><EntryField
+      {...cell('photosites[0]', 'Photosites across')}
+      kind="number"
+      value={document.photosites[0]}
+    />×<EntryField
+      {...cell('photosites[1]', 'Photosites down')}
+      kind="number"
+      value={document.photosites[1]}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Pitch µm</span><EntryField
+      {...cell('pitch_um', 'Photosite pitch')}
+      kind="number"
+      value={document.pitch_um}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">All of the chip</span><EntryField
+      {...cell('total_photosites[0]', 'All photosites across')}
+      kind="number"
+      value={document.total_photosites?.[0]}
+      oninput={(value) => setTotal(0, value)}
+    />×<EntryField
+      {...cell('total_photosites[1]', 'All photosites down')}
+      kind="number"
+      value={document.total_photosites?.[1]}
+      oninput={(value) => setTotal(1, value)}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Writes MB/s</span><EntryField
+      {...cell('write_mb_s', 'Written to the card at most, MB/s')}
+      kind="number"
+      value={document.write_mb_s}
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Buffer GB</span><EntryField
+      {...cell('buffer_gb', 'Buffer, GB')}
+      kind="number"
+      value={document.buffer_gb}
+      size={5}
+      placeholder="none"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">EI</span><EntryField
+      {...list('eis', 'EI values that can be set')}
+      kind="numbers"
+      size={36}
+      placeholder="not stated"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">native</span><EntryField
+      {...list('base_eis', 'Native EI values')}
+      kind="numbers"
+      size={11}
+      placeholder="not stated"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">usable to EI</span><EntryField
+      {...cell('highest_ei', 'Highest EI that is usable')}
+      kind="number"
+      value={document.highest_ei}
+      size={6}
+      placeholder="not stated"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">ND stops</span><EntryField
+      {...list('nd_stops', 'Built-in ND, stops')}
+      kind="numbers"
+      size={8}
+      placeholder="none"
+    /></span
+  >
+  <label class="item"
+    ><input
+      type="checkbox"
+      checked={document.free_windows}
+      onchange={(event) => onset('free_windows', event.currentTarget.checked)}
+    /> any window can be set</label
+  >
+</div>
+
+<style>
+  .fields {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 2px 1.1rem;
+    font-size: 14px;
+  }
+  input {
+    accent-color: var(--accent);
+  }
+</style>

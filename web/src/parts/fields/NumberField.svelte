@@ -1,0 +1,54 @@
+<script lang="ts">
+  import FaultNote from './FaultNote.svelte'
+
+  interface Props {
+    label: string
+    value: number | null
+    /** What the server says is wrong with it. */
+    fault?: string | undefined
+    size?: number
+    /** Whether it may be left empty. */
+    optional?: boolean
+    onchange: (value: number | null) => void
+  }
+  let { label, value, fault = '', size = 6, optional = false, onchange }: Props = $props()
+  const id = $props.id()
+  let field = $state<HTMLElement>()
+  let own = $state('')
+  const told = $derived(own || fault)
+
+  function read(input: HTMLInputElement) {
+    const text = input.value.trim().replace(',', '.').replace('−', '-')
+    if (text === '' && optional) {
+      own = ''
+      onchange(null)
+      return
+    }
+    // 1/50 is a number as well: shutter times are written so.
+    const [over, under, more] = text.split('/').map(Number)
+    const figure = more !== undefined ? NaN : under === undefined ? over : (over ?? NaN) / under
+    own = text !== '' && Number.isFinite(figure) ? '' : 'a number, like 180, 0.5 or 1/50'
+    if (own === '') onchange(figure ?? null)
+  }
+</script>
+
+<span class="field" bind:this={field}
+  ><input
+    class="set figure"
+    {size}
+    inputmode="decimal"
+    autocomplete="off"
+    aria-label={label}
+    aria-invalid={told !== ''}
+    aria-describedby={told ? id : undefined}
+    value={value ?? ''}
+    onfocus={(event) => event.currentTarget.select()}
+    onchange={(event) => read(event.currentTarget)}
+  />{#if told}<FaultNote {id} text={told} {field} />{/if}</span
+>
+
+<style>
+  .field {
+    display: inline-block;
+  }
+</style>

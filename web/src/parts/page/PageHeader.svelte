@@ -1,0 +1,125 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte'
+  import { modeSwitch } from '../../lib/mode.svelte'
+  import { pathTo } from '../../lib/router.svelte'
+  import { VIEWS, type ViewName } from '../../lib/views'
+
+  interface Props {
+    productionId: number
+    productionName: string
+    current: ViewName
+    /** How many steps can be undone and done again. */
+    steps: { back: number; forth: number } | null
+    /** Whether the server has what is shown, where that is told here. */
+    kept?: boolean | undefined
+    onundo: () => void
+    onredo: () => void
+    onhelp: () => void
+    /** Switches of the view. */
+    children?: Snippet
+  }
+  let { productionId, productionName, current, steps, kept, onundo, onredo, onhelp, children }: Props =
+    $props()
+</script>
+
+<header>
+  <a class="brand" href="/" aria-label="Hextan"
+    ><img src="/mark.svg" alt="" width="20" height="20" /><span>Hextan</span></a
+  >
+  <span class="production">{productionName}</span>
+  <nav aria-label="Views">
+    {#each VIEWS as { name: view, title } (view)}
+      <a href={pathTo(productionId, view)} aria-current={view === current ? 'page' : undefined}>{title}</a>
+    {/each}
+  </nav>
+  <span class="slot">{@render children?.()}</span>
+  <span class="tools">
+    {#if kept !== undefined}<span class="soft kept">{kept ? 'saved' : 'not saved yet'}</span>{/if}
+    {#if steps}
+      <button class="knob" disabled={!steps.back} onclick={onundo} aria-label="Undo" title="Undo (Ctrl Z)"
+        >↶</button
+      >
+      <button
+        class="knob"
+        disabled={!steps.forth}
+        onclick={onredo}
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)">↷</button
+      >
+    {/if}
+    <button class="knob" onclick={() => modeSwitch.toggle()} title="Night or day (n)"
+      >{modeSwitch.mode === 'dark' ? 'Day' : 'Night'}</button
+    >
+    <button class="knob" onclick={onhelp} aria-label="Keys and help" title="Keys (?)">?</button>
+  </span>
+</header>
+
+<style>
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.2rem 1.1rem;
+    padding: 5px 16px;
+    border-bottom: 1px solid var(--line);
+  }
+  .brand {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.45rem;
+    font-size: 18px;
+    font-weight: 600;
+  }
+  nav {
+    display: inline-flex;
+    gap: 0.9rem;
+  }
+  nav a {
+    padding-block: 2px;
+    border-block: 2px solid transparent;
+  }
+  nav a:hover {
+    border-bottom-color: var(--line-strong);
+  }
+  nav a[aria-current] {
+    border-bottom-color: var(--accent);
+  }
+  .slot {
+    margin-left: auto;
+  }
+  .kept {
+    align-self: center;
+    margin-right: 0.5rem;
+    font-size: 13px;
+  }
+  .tools {
+    display: inline-flex;
+    gap: 0.25rem;
+  }
+  @media (max-width: 1000px) {
+    .slot {
+      order: 1;
+      width: 100%;
+    }
+    .slot:empty {
+      display: none;
+    }
+    .tools {
+      margin-left: auto;
+    }
+  }
+  @media (max-width: 560px) {
+    header {
+      gap: 0.2rem 0.7rem;
+      padding-inline: 8px;
+    }
+    .brand span {
+      display: none;
+    }
+  }
+  @media (pointer: coarse) {
+    nav a {
+      padding-block: 6px;
+    }
+  }
+</style>

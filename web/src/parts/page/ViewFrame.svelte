@@ -1,0 +1,130 @@
+<script lang="ts">
+  import { untrack, type Snippet } from 'svelte'
+  import { announcer } from '../../lib/announcer.svelte'
+  import { keySettings } from '../../lib/keys.svelte'
+  import { modeSwitch } from '../../lib/mode.svelte'
+  import { whenBack } from '../../lib/reconnect'
+  import { router } from '../../lib/router.svelte'
+  import { runShortcut, type Shortcut } from '../../lib/shortcuts'
+  import type { Problem } from '../../lib/types'
+  import type { Undoable, ViewName } from '../../lib/views'
+  import NoticeBar from './NoticeBar.svelte'
+  import PageHeader from './PageHeader.svelte'
+
+  interface Props {
+    productionId: number
+    productionName: string
+    current: ViewName
+    /** What is shown: the heading, and the title of the window. */
+    heading: string
+    undo: Undoable | null
+    keys: Shortcut[]
+    /** Keys that a part of the view answers to by itself. */
+    more?: { keys: string; does: string }[]
+    /** What somebody else may have changed. */
+    what?: string
+    problem?: Problem | null
+    conflict?: boolean
+    onresolve?: (take: 'theirs' | 'mine') => void
+    /** Takes back the change that made the problem. */
+    onundo?: (() => void) | null
+    /** Asks again, by hand or when the server is back. */
+    onretry?: () => void
+    /** Whether the server has what is shown; told where the view does not tell it itself. */
+    kept?: boolean
+    /** What a printed page goes by: the rule for sharp. */
+    rule?: string
+    /** Whether nothing can be shown yet. */
+    waiting?: boolean
+    switches?: Snippet
+    children: Snippet
+  }
+  let {
+    productionId, productionName, current, heading, undo, keys, more = [], what = '', problem = null, conflict = false,
+    onresolve = () => {}, onundo = null, onretry, kept, rule = '', waiting = false, switches, children,
+  }: Props = $props() // prettier-ignore
+
+  let help = $state(false)
+  /** Whether help was ever asked for: until then it is not loaded. */
+  let asked = $state(false)
+  function showHelp() {
+    asked = true
+    help = true
+  }
+  let top = $state<HTMLElement>()
+
+  const shortcuts = $derived<Shortcut[]>([
+    { keys: '?', on: ['?'], does: 'These keys', run: showHelp },
+    ...keys,
+    { keys: 'n', on: ['n'], does: 'Night or day', run: () => modeSwitch.toggle() },
+    { keys: 'Ctrl Z', on: ['ctrl+z'], does: 'Undo', run: () => undo?.undo() },
+    { keys: 'Ctrl Shift Z', on: ['ctrl+shift+z', 'ctrl+y'], does: 'Redo', run: () => undo?.redo() },
+  ])
+
+  // Another view, or another section, begins at its heading; the first one leaves the focus alone.
+  $effect(() => {
+    void heading
+    untrack(() => router.arrived && top?.focus({ preventScroll: true }))
+  })
+  // When the server is there again, what waits is asked anew.
+  $effect(() => (problem?.code === 'no_answer' && onretry ? whenBack(onretry) : undefined))
+</script>
+
+<svelte:window onkeydown={(event) => runShortcut(event, shortcuts, keySettings)} />
+<svelte:head><title>{productionName}: {heading.toLowerCase()} – Hextan</title></svelte:head>
+
+<a class="skip" href="#content">Skip to {heading.toLowerCase()}</a>
+<PageHeader
+  {productionId}
+  {productionName}
+  {current}
+  steps={undo?.steps ?? null}
+  {kept}
+  onundo={() => undo?.undo()}
+  onredo={() => undo?.redo()}
+  onhelp={showHelp}
+>
+  {@render switches?.()}
+</PageHeader>
+<main id="content" tabindex="-1">
+  <h1 class="sr-only" tabindex="-1" bind:this={top}>{heading} of {productionName}</h1>
+  <p class="print-only">
+    {productionName}: {heading} · {new Date().toISOString().slice(0, 10)}{rule && ` · sharp to ${rule}`}
+  </p>
+  <NoticeBar {what} {problem} {conflict} {onresolve} {onundo} onretry={onretry ?? null} />
+  {@render children()}
+  {#if waiting && !problem}<p class="soft">Computing…</p>{/if}
+</main>
+<div class="sr-only" aria-live="polite" aria-atomic="true" data-testid="announced">{announcer.text}</div>
+{#if asked}
+  {#await import('./HelpDialog.svelte') then { default: HelpDialog }}
+    <HelpDialog open={help} {shortcuts} {more} onopen={(open) => (help = open)} />
+  {/await}
+{/if}
+
+<style>
+  main {
+    display: grid;
+    gap: 7px;
+    padding: 8px 16px 24px;
+    grid-template-columns: minmax(0, 1fr);
+    outline: none;
+  }
+  .skip {
+    position: absolute;
+    left: 8px;
+    top: -4rem;
+    z-index: 60;
+    padding: 0.5rem 0.9rem;
+    background: var(--panel);
+    border: 1px solid var(--line-strong);
+  }
+  .skip:focus {
+    top: 6px;
+  }
+  @media (max-width: 560px) {
+    main {
+      padding-inline: 8px;
+    }
+  }
+</style>

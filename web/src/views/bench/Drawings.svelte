@@ -1,0 +1,88 @@
+<script lang="ts">
+  import type { Bench } from '../../lib/bench.svelte'
+  import type { BenchView, FormatPlace } from '../../lib/types'
+  import PlanDrawing from '../../parts/bench/PlanDrawing.svelte'
+  import FinderDrawing from '../../parts/drawings/FinderDrawing.svelte'
+  import WindowMapDrawing from '../../parts/drawings/WindowMapDrawing.svelte'
+
+  interface Props {
+    bench: Bench
+    view: BenchView
+    place: FormatPlace
+    names: Map<number, string>
+  }
+  let { bench, view, place, names }: Props = $props()
+  let squeezed = $state(false)
+
+  function placeObject(key: string, distance_m: number, aside_m: number, kind: string) {
+    const { scene } = bench.state
+    const objects = scene.objects.map((o) => (o.key === key ? { ...o, distance_m, aside_m } : o))
+    bench.change({ scene: { ...scene, objects } }, kind)
+  }
+</script>
+
+<div class="drawings">
+  <section class="plan" aria-label="Plan view">
+    <PlanDrawing
+      plan={view.plan}
+      unit={bench.state.unit}
+      {names}
+      objects={view.viewfinder.objects}
+      reach={bench.reach}
+      onreach={(metres) => bench.setReach(metres)}
+      onplace={placeObject}
+      onmove={(handle, metres, kind) =>
+        bench.change(handle === 'subject' ? { subject_m: metres } : { focus_m: metres }, kind)}
+      ondrag={(on) => bench.drag(on)}
+    />
+  </section>
+  <section class="finder" aria-label="Finder">
+    <FinderDrawing
+      view={view.viewfinder}
+      name="{place.format.name}, {place.body.name}"
+      {squeezed}
+      onsqueezed={(on) => (squeezed = on)}
+    />
+  </section>
+  <section class="map" aria-label="Window map">
+    <WindowMapDrawing
+      map={view.window_map}
+      bodyName={place.body.name}
+      onchoose={(modeId) => {
+        const first = place.body.modes.find((mode) => mode.id === modeId)?.formats[0]
+        if (first) bench.change({ format_id: first.id })
+      }}
+    />
+  </section>
+</div>
+
+<style>
+  .drawings {
+    display: grid;
+    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.05fr) minmax(0, 0.62fr);
+    grid-template-rows: 300px;
+    gap: 10px;
+  }
+  .plan,
+  .finder,
+  .map {
+    min-width: 0;
+    min-height: 0;
+    /* A layer each: dragging in one drawing paints neither the other nor the page. */
+    contain: layout paint;
+    will-change: transform;
+    border: 1px solid var(--line);
+    background: var(--panel);
+  }
+  @media (max-width: 1000px) {
+    .drawings {
+      grid-template-columns: minmax(0, 1fr);
+      grid-template-rows: 290px minmax(260px, 52vw) 330px;
+    }
+  }
+  @media (max-width: 560px) {
+    .drawings {
+      grid-template-rows: 250px 60vw 330px;
+    }
+  }
+</style>

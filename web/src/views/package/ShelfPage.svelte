@@ -1,0 +1,81 @@
+<script
+  lang="ts"
+  generics="R extends { id: number; version: number }, K extends { id: number }, E extends OpenDocument, A"
+>
+  import { onMount, type Snippet } from 'svelte'
+  import type { Outcome } from '../../lib/client'
+  import type { OpenDocument, Shelf } from '../../lib/shelf.svelte'
+  import type { SectionProps } from '../../lib/views'
+  import EquipmentShelf from '../../parts/documents/EquipmentShelf.svelte'
+  import type { ShelfItem } from '../../parts/documents/shelf'
+
+  interface Props extends Pick<SectionProps, 'shelfId' | 'isShelf' | 'chosen' | 'onundoable'> {
+    shelf: Shelf<R, K, E, A>
+    /** What one document is called, and the list of them. */
+    what: string
+    title: string
+    accept: string
+    item: (row: R) => ShelfItem
+    list: (productionId: number) => Promise<Outcome<{ here: R[] }>>
+    /** A document of the catalogue, or of this list, as it is added again. */
+    fromCatalogue: (id: number) => A
+    fromHere: (id: number) => A
+    onadd: () => void
+    onfile: (file: File) => void
+    children: Snippet<[E, R | undefined]>
+  }
+  let {
+    shelf, what, title, accept, item, list, fromCatalogue, fromHere, onadd, onfile, children,
+    shelfId, isShelf, chosen, onundoable,
+  }: Props = $props() // prettier-ignore
+  let catalogue = $state.raw<R[]>([])
+
+  onMount(() => {
+    void shelf.refresh()
+    if (!isShelf) void list(shelfId).then(({ data }) => (catalogue = data?.here ?? []))
+    return () => {
+      shelf.leave()
+      onundoable(null)
+    }
+  })
+
+  // The address names the document; without a name it is the first. Opening one asks the server.
+  const wanted = $derived(chosen ?? shelf.rows?.[0]?.id ?? null)
+  $effect(() => void shelf.open(wanted))
+  // The header's undo works on the document that is open.
+  $effect(() => {
+    const now = shelf.editor
+    onundoable(now && { steps: now.steps, undo: () => now.undo(), redo: () => now.redo() })
+  })
+</script>
+
+<EquipmentShelf
+  {what}
+  {title}
+  items={(shelf.rows ?? []).map(item)}
+  removed={shelf.removed.map(item)}
+  shelf={catalogue.map(item)}
+  {isShelf}
+  chosen={shelf.editor?.id ?? null}
+  problem={shelf.problem}
+  notes={shelf.notes}
+  hrefOf={shelf.hrefOf}
+  {accept}
+  {onadd}
+  oncatalogue={(id) => void shelf.add(fromCatalogue(id))}
+  oncopy={(id) => void shelf.add(fromHere(id))}
+  onremove={(row) => void shelf.setRemoved(row, true)}
+  onrestore={(row) => void shelf.setRemoved(row, false)}
+  {onfile}
+/>
+{#if shelf.editor}
+  {#key shelf.editor}{@render children(shelf.editor, shelf.current)}{/key}
+{:else if shelf.rows?.length === 0}
+  <p class="soft empty">No {what} yet. Take one from the catalogue, read a file, or begin a new one.</p>
+{/if}
+
+<style>
+  .empty {
+    padding: 2rem;
+  }
+</style>
