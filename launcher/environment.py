@@ -108,7 +108,7 @@ def web_sources() -> list[Path]:
     ]
     return single + sorted(
         p
-        for folder in ("src", "public")
+        for folder in ("src", "public", "fonts")
         for p in (WEB / folder).rglob("*")
         if p.is_file() and ".test." not in p.name
     )

@@ -40,7 +40,7 @@ const foldersOfParts = Object.entries(PARTS).map(([folder, may]) => ({
 }))
 
 export default defineConfig(
-  { ignores: ['dist/', 'node_modules/', 'src/lib/generated/'] },
+  { ignores: ['dist/', '.fonts/', 'node_modules/', 'src/lib/generated/'] },
   js.configs.recommended,
   ts.configs.strict,
   svelte.configs.recommended,

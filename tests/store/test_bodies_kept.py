@@ -12,14 +12,6 @@ from hextan.store.bodies import BODIES
 from tests.core.bodies import a_body, a_format, a_mode
 
 
-@pytest.fixture
-def production(session):
-    row = models.Production(name="Second unit", synopsis="")
-    session.add(row)
-    session.commit()
-    return row
-
-
 def document(*modes, **changes):
     return parse_body(a_body(list(modes), **changes))
 

@@ -12,15 +12,6 @@ from hextan.store.lens_sets import LENS_SETS
 from hextan.store.package_cache import PackageCache
 from tests.core.kits import a_lens, a_set
 
-
-@pytest.fixture
-def production(session):
-    row = models.Production(name="Second unit", synopsis="")
-    session.add(row)
-    session.commit()
-    return row
-
-
 ORIGIN = {"kind": "measured", "source": "own projector", "date": "2026-05-18", "firmware": ""}
 TABLE = {
     "image_circle_mm": None,

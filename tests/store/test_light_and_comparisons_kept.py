@@ -15,14 +15,6 @@ from hextan.store.package_cache import PackageCache
 from tests.core.bodies import a_body, a_format, a_mode
 
 
-@pytest.fixture
-def production(session):
-    row = models.Production(name="Second unit", synopsis="")
-    session.add(row)
-    session.commit()
-    return row
-
-
 def body(**changes):
     light = {"eis": [400, 800, 1600], "base_eis": [800], "nd_stops": [2.0, 4.0]}
     return parse_body(a_body([a_mode(formats=[a_format()])], **(light | changes)))

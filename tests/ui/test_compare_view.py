@@ -3,7 +3,6 @@
 import re
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
 from tests.ui.conftest import PATIENCE_MS
@@ -65,7 +64,7 @@ def test_three_cases_kept_apart(compare):
     expect(cells(compare, "optical").nth(1)).to_contain_text("≠")
     # What it is set to is kept, and comes back.
     compare.get_by_role("radiogroup", name="Case").get_by_text("as set", exact=True).click()
-    expect(compare.get_by_label("Lens of B").locator("option:checked")).to_have_text("Merrow 29")
+    expect(compare.get_by_label("Lens of B")).to_have_value("Merrow 29")
 
 
 def test_the_rule_changes_the_answer_about_bigger_sensors(compare):
@@ -98,12 +97,12 @@ def test_matching_takes_a_real_lens_and_says_what_is_left(compare):
     first = panel.locator("tbody tr").first
     lens = first.locator("td.lens").inner_text()
     first.get_by_role("button", name="Take it").click()
-    chosen = compare.get_by_label("Lens of B").locator("option:checked").inner_text()
+    chosen = compare.get_by_label("Lens of B").input_value()
     assert chosen in lens
     field = cells(compare, "field_w")
     expect(field.nth(1)).to_be_visible()
     compare.keyboard.press("Control+z")
-    expect(compare.get_by_label("Lens of B").locator("option:checked")).to_have_text("Merrow 29")
+    expect(compare.get_by_label("Lens of B")).to_have_value("Merrow 29")
     compare.get_by_role("button", name="Match all to A").click()
     expect(compare.get_by_text(re.compile("^B: "))).to_be_visible()
 
@@ -151,20 +150,6 @@ def test_it_prints_on_one_page(compare):
     compare.emulate_media(media="print", color_scheme="light")
     pdf = compare.pdf(prefer_css_page_size=True)
     assert len(re.findall(rb"/Type\s*/Page[^s]", pdf)) == 1
-
-
-@pytest.mark.parametrize("scheme", ["dark", "light"])
-def test_axe_finds_nothing_serious(compare, scheme):
-    if scheme == "light":
-        compare.keyboard.press("n")
-    compare.get_by_role("button", name="Match to A").click()
-    expect(compare.get_by_role("region", name=re.compile("^Match "))).to_be_visible()
-    found = [
-        (v["id"], [n["target"] for n in v["nodes"]][:4])
-        for v in Axe().run(compare).response["violations"]
-        if v["impact"] in ("serious", "critical")
-    ]
-    assert found == []
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1180), (390, 844)])

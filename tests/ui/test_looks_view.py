@@ -5,10 +5,9 @@ import re
 from urllib.parse import urlencode
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
-from tests.ui.conftest import box, choose_lens, settled
+from tests.ui.conftest import choose_lens, settled
 
 CAMERA_M = 1.5
 SCENE = f"{CAMERA_M}~standing~1.7~0.45~0~"
@@ -32,7 +31,7 @@ def look(bench):
     return open_at
 
 
-def box(page, selector):
+def placed(page, selector):
     found = page.locator(selector).first
     return {name: float(found.get_attribute(name)) for name in ("x", "y", "width", "height")}
 
@@ -79,14 +78,17 @@ def test_frames_and_discs_stand_where_the_numbers_say(look):
     page = look()
     kept(page)
     view = answered(page)["viewfinder"]
-    recorded, picture = box(page, "section.finder rect.recorded"), box(page, "[data-testid=finder-picture]")
+    recorded, picture = (
+        placed(page, "section.finder rect.recorded"),
+        placed(page, "[data-testid=finder-picture]"),
+    )
     scale = recorded["width"] / view["recorded"]["width"]
     assert recorded["height"] == pytest.approx(view["recorded"]["height"] * scale, abs=0.1)
     left = recorded["x"] - view["recorded"]["x"] * scale
     top = recorded["y"] - view["recorded"]["y"] * scale
     for drawn, told in (
         (picture, view["picture"]),
-        (box(page, "section.finder rect.framed"), view["framed"]),
+        (placed(page, "section.finder rect.framed"), view["framed"]),
     ):
         assert drawn["x"] == pytest.approx(left + told["x"] * scale, abs=0.1)
         assert drawn["y"] == pytest.approx(top + told["y"] * scale, abs=0.1)
@@ -111,10 +113,10 @@ def test_a_scope_lens_draws_ovals(look):
     assert view["squeeze"] == 2
     lamp = next(o for o in view["objects"] if o["key"] == "big")
     assert lamp["blur"]["height"] == pytest.approx(2 * lamp["blur"]["width"])
-    wide = box(page, "section.finder rect.recorded")
+    wide = placed(page, "section.finder rect.recorded")
     page.get_by_role("button", name="Squeezed").click()
     expect(page.get_by_role("img", name="Finder picture, squeezed")).to_be_visible()
-    narrow = box(page, "section.finder rect.recorded")
+    narrow = placed(page, "section.finder rect.recorded")
     assert narrow["width"] / narrow["height"] == pytest.approx(wide["width"] / wide["height"] / 2, rel=0.01)
 
 
@@ -122,7 +124,7 @@ def test_near_and_far_marks_stand_on_the_plan(look):
     page = look(moves="0.6")
     kept(page)
     plan = answered(page)["plan"]
-    band = box(page, "[data-testid=depth-band]")
+    band = placed(page, "[data-testid=depth-band]")
     ticks = page.locator("section.plan text.tick").all()
     first, last = ticks[0], ticks[-1]
     x0, x1 = (float(t.get_attribute("x")) for t in (first, last))
@@ -282,31 +284,6 @@ def test_a_safe_shutter_is_found_and_set(look):
 def test_at_high_speed_there_is_no_safe_shutter(look):
     page = look("flicker", rate="200")
     expect(page.get_by_test_id("no-safe")).to_contain_text("No safe shutter at this rate")
-
-
-@pytest.mark.parametrize("tab", ["depth", "light", "flicker", "scene"])
-@pytest.mark.parametrize("scheme", ["dark", "light"])
-def test_axe_finds_nothing_serious(look, tab, scheme):
-    page = look(tab)
-    if scheme == "light":
-        page.keyboard.press("n")
-    expect(page.get_by_role("tab", selected=True)).to_be_visible()
-    page.wait_for_load_state("networkidle")
-    found = [
-        (v["id"], [n["target"] for n in v["nodes"]][:4])
-        for v in Axe().run(page).response["violations"]
-        if v["impact"] in ("serious", "critical")
-    ]
-    assert found == []
-
-
-@pytest.mark.parametrize("tab", ["depth", "light", "flicker", "scene"])
-@pytest.mark.parametrize(("width", "height"), [(820, 1180), (390, 844)])
-def test_nothing_sticks_out_of_the_page(look, tab, width, height):
-    page = look(tab)
-    page.set_viewport_size({"width": width, "height": height})
-    # Drawings take their new width from what they measure, a frame or two after the page has it.
-    assert settled(page, lambda: page.evaluate("document.documentElement.scrollWidth")) <= width
 
 
 def test_the_bench_goes_into_a_comparison(look):

@@ -1,8 +1,8 @@
 /** How verdicts are marked: a sign and a word, never colour alone. */
 export const SIGNS = {
-  possible: { sign: '✓', words: 'possible' },
-  consequences: { sign: '!', words: 'possible, with consequences' },
-  impossible: { sign: '✗', words: 'impossible' },
+  possible: { look: 'ok', sign: '✓', words: 'possible' },
+  consequences: { look: 'warn', sign: '!', words: 'possible, with consequences' },
+  impossible: { look: 'bad', sign: '✗', words: 'impossible' },
 } as const
 
 export const COVERAGE = {
@@ -14,7 +14,7 @@ export const COVERAGE = {
 } as const
 
 export const FLICKER = {
-  none: { sign: '✓', words: 'nothing to see' },
-  borderline: { sign: '≈', words: 'borderline: shoot a test' },
-  shows: { sign: '✗', words: 'shows' },
+  none: { look: 'ok', sign: '✓', words: 'nothing to see' },
+  borderline: { look: 'warn', sign: '≈', words: 'borderline: shoot a test' },
+  shows: { look: 'bad', sign: '✗', words: 'shows' },
 } as const

@@ -36,9 +36,3 @@
     </Failed>
   {/if}
 {/await}
-
-<style>
-  .waiting {
-    padding: 2rem;
-  }
-</style>

@@ -84,9 +84,3 @@
     </ViewFrame>
   {/if}
 {/await}
-
-<style>
-  .waiting {
-    padding: 2rem;
-  }
-</style>

@@ -7,7 +7,7 @@ from hextan.core.bench.finder_picture import EARS_M, NOSE_M, viewfinder
 from hextan.core.bench.light import Exposing, exposing, exposure_view, flicker_view
 from hextan.core.bench.result import BenchResult, bench_request, compute_bench
 from hextan.core.bench.scene import Scene
-from hextan.core.bench.state import BENCH_SCHEMA, BenchState, mended, parse_state
+from hextan.core.bench.state import BENCH_SCHEMA, BenchState, LensUp, mended, parse_state
 from hextan.core.bench.view import bench_view
 
 __all__ = [
@@ -19,6 +19,7 @@ __all__ = [
     "DepthAsk",
     "DepthTable",
     "Exposing",
+    "LensUp",
     "Scene",
     "Viewfinder",
     "bench_request",

@@ -39,8 +39,8 @@ class LadderFilter(Part):
     least_fps: Fps | None = None
 
 
-class BenchState(Part):
-    """The Bench. Distances in metres from the sensor plane."""
+class LensUp(Part):
+    """A lens on a recording format. Distances in metres from the sensor plane."""
 
     format_id: Id
     lens_id: Id
@@ -53,6 +53,11 @@ class BenchState(Part):
     focus_m: Metres | None = None
     fps: Fps = 25.0
     crop_ids: Annotated[list[Id], Field(max_length=50)] = []
+
+
+class BenchState(LensUp):
+    """The Bench. Distances in metres from the sensor plane."""
+
     delivery: BenchDelivery = BenchDelivery()
     reference: BenchReference = BenchReference()
     #: This look's own rule; without one the production's holds.

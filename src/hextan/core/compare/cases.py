@@ -26,6 +26,7 @@ class Optics:
     coc_mm: float
     size_mm: float
     width_mm: float
+    #: Exit over entrance pupil; 1 is a symmetrical lens.
     pupil_magnification: float = 1.0
 
     @property

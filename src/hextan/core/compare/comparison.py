@@ -7,20 +7,15 @@ from typing import Annotated, Any, Literal, TypeAlias
 from pydantic import ConfigDict, Field, model_validator
 
 from hextan.core.base import (
-    FocalMm,
-    Fps,
-    Id,
     Key,
-    Metres,
     Name,
     Note,
     Part,
     Schema,
-    Stop,
     new_key,
     parse_as,
 )
-from hextan.core.bench import BenchState, Scene
+from hextan.core.bench import BenchState, LensUp, Scene
 from hextan.core.evaluation import BenchDelivery, BenchReference, Coc
 from hextan.core.light import ExposureIndex, Light, Lux, Nd
 
@@ -35,23 +30,13 @@ CASES: dict[Case, str] = {
 MOST_COLUMNS = 4
 
 
-class Column(Part):
+class Column(LensUp):
     """A set-up. Distances in metres from its own sensor plane."""
 
     key: Key = Field(default_factory=new_key)
     #: How it is called; the body's name without.
     label: Note = ""
-    format_id: Id
-    lens_id: Id
-    adapter_id: Id | None = None
-    second_adapter_id: Id | None = None
-    focal_mm: FocalMm | None = None
-    stop: Stop | None = None
-    subject_m: Metres = 3.0
-    focus_m: Metres | None = None
-    fps: Fps = 25.0
     shutter_deg: Annotated[float, Field(gt=0, le=360)] = 180.0
-    crop_ids: Annotated[list[Id], Field(max_length=50)] = []
     ei: ExposureIndex | None = None
     nd_stops: Nd = 0.0
     #: What was trimmed by eye, and why.

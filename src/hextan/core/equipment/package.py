@@ -8,9 +8,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
-from typing import Any, Literal, TypeAlias
+from typing import Any, Literal, NamedTuple, TypeAlias
 
-from hextan.core.base import RateSet
+from hextan.core.base import Floats, RateSet
 from hextan.core.equipment.answers import Limit
 from hextan.core.evaluation import Coc, CocByDiagonal, Delivery, Format, FormatColumns, columns_of
 from hextan.core.light import NdFilter
@@ -102,47 +102,49 @@ class RecordingFormat:
 
     def bytes_per_second(self, fps: float) -> float | None:
         """Data rate at a frame rate; None where neither compression nor bit rate is stated."""
-        return _bytes_per_second(*self._data, fps) if self.data_known else None
+        return _bytes_per_second(self._written, fps) if self.data_known else None
 
     def highest_by_data(self, write_bytes_s: float) -> float | None:
         """Frame rate at which so many bytes a second are reached; None where that is not known."""
-        return _highest_by_data(*self._data, write_bytes_s) if self.data_known else None
+        return _highest_by_data(self._written, write_bytes_s) if self.data_known else None
 
     @property
-    def _data(self) -> tuple[int, int, float, int, float, float | None, float | None]:
+    def _written(self) -> _Written:
         compression = self.compression or 1.0
-        return (*self.raster, self.samples, self.bits, compression, self.megabits, self.megabits_at_fps)
+        return _Written(
+            *self.raster, self.samples, self.bits, compression, self.megabits, self.megabits_at_fps
+        )
 
 
 # Kept, because a page with hundreds of formats asks for all of them at every key that is pressed.
 @lru_cache(maxsize=16384)
-def _bytes_per_second(
-    w: int,
-    h: int,
-    samples: float,
-    bits: int,
-    compression: float,
-    megabits: float | None,
-    at: float | None,
-    fps: float,
-) -> float:
-    per_frame = frame_bytes(w, h, samples, bits, compression)
-    return float(bytes_per_second(per_frame, fps, megabits or math.nan, at or math.nan))
+def _bytes_per_second(written: _Written, fps: float) -> float:
+    return float(bytes_per_second(written.frame, fps, *written.stated))
 
 
 @lru_cache(maxsize=16384)
-def _highest_by_data(
-    w: int,
-    h: int,
-    samples: float,
-    bits: int,
-    compression: float,
-    megabits: float | None,
-    at: float | None,
-    write: float,
-) -> float:
-    per_frame = frame_bytes(w, h, samples, bits, compression)
-    return float(highest_rate_by_data(per_frame, write, megabits or math.nan, at or math.nan))
+def _highest_by_data(written: _Written, write: float) -> float:
+    return float(highest_rate_by_data(written.frame, write, *written.stated))
+
+
+class _Written(NamedTuple):
+    """All of a format that decides its data rate."""
+
+    w: int
+    h: int
+    samples: float
+    bits: int
+    compression: float
+    megabits: float | None
+    at: float | None
+
+    @property
+    def frame(self) -> Floats:
+        return frame_bytes(self.w, self.h, self.samples, self.bits, self.compression)
+
+    @property
+    def stated(self) -> tuple[float, float]:
+        return self.megabits or math.nan, self.at or math.nan
 
 
 @dataclass(frozen=True)

@@ -29,6 +29,7 @@ from hextan.core.equipment import (
     ways,
 )
 from hextan.core.evaluation import BenchReference, FormatColumns, columns_of
+from hextan.core.kit.answers import PictureRead
 from hextan.core.kit.ask import KitAsk
 from hextan.core.optics import VERDICTS as OF_CIRCLES
 from hextan.core.optics import (
@@ -341,6 +342,20 @@ def fastest(kit: Kit, group: list[int]) -> Highest:
     """The column of a group on which the highest rate can be chosen."""
     found = [kit.highest[j] for j in group]
     return max(found, key=lambda h: (h.usable_fps or 0.0, h.possible_fps or 0.0))
+
+
+def told_picture(kit: Kit, group: list[int]) -> PictureRead:
+    """What is told of formats that show the same picture."""
+    place, highest = kit.places[group[0]], fastest(kit, group)
+    return {
+        "format_id": place.recording.id,
+        "format_ids": [kit.places[j].recording.id for j in group],
+        "names": [kit.places[j].recording.name for j in group],
+        "mode": place.mode.name,
+        "body": place.body.name,
+        "highest_fps": highest.usable_fps,
+        "rate_text": highest.text,
+    }
 
 
 def pictures(kit: Kit) -> list[list[int]]:

@@ -8,7 +8,7 @@ from operator import mul
 from hextan.core.base import InvalidInputError, no_longer_here
 from hextan.core.equipment import Package
 from hextan.core.kit.answers import SlowLine, SlowMotion, SlowRow
-from hextan.core.kit.arrays import Kit, fastest, kit_of, pictures
+from hextan.core.kit.arrays import Kit, kit_of, pictures, told_picture
 from hextan.core.kit.ask import SlowAsk
 from hextan.core.kit.match import candidates, size_of, told
 from hextan.core.kit.reach import reaches
@@ -57,7 +57,6 @@ def _row(
     base: Kit, lenses: list[tuple[str, int, float, float]], fast: Kit, group: list[int], by: str
 ) -> SlowRow:
     j = group[0]
-    place = fast.places[j]
     lines: list[SlowLine] = []
     for name, i, focal, smaller in lenses:
         whole = float(size_of(base, 0, by)[i]) * smaller
@@ -81,15 +80,8 @@ def _row(
         for r in reaches(fast, k, j)
         if r.covers
     ]
-    highest = fastest(fast, group)
     return {
-        "format_id": place.recording.id,
-        "format_ids": [fast.places[k].recording.id for k in group],
-        "names": [fast.places[k].recording.name for k in group],
-        "mode": place.mode.name,
-        "body": place.body.name,
-        "highest_fps": highest.usable_fps,
-        "rate_text": highest.text,
+        **told_picture(fast, group),
         "kept": kept,
         "widest_mm": (widest := min(usable, default=None)),
         "text": _missing(lines, widest),

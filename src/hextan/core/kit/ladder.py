@@ -13,7 +13,6 @@ from hextan.core.kit.answers import (
     Gap,
     KitLadder,
     LadderRung,
-    PictureRead,
     Purchase,
     ViewClassRead,
 )
@@ -22,9 +21,9 @@ from hextan.core.kit.arrays import (
     UNKNOWN,
     VERDICTS,
     Kit,
-    fastest,
     kit_of,
     pictures,
+    told_picture,
 )
 from hextan.core.kit.ask import LadderAsk
 from hextan.core.kit.matrix import reference_dict
@@ -74,7 +73,7 @@ def kit_ladder(package: Package, ask: LadderAsk) -> KitLadder:
     doubles = _doubles(kit, rungs, ask.double_percent)
     return {
         "reference": reference_dict(kit),
-        "pictures": [_picture(kit, group) for group in groups],
+        "pictures": [told_picture(kit, group) for group in groups],
         "rungs": [_rung(kit, r) for r in rungs],
         "gaps": [_gap(kit, everything, a, b, ask) for a, b in gaps],
         "doubles": doubles,
@@ -105,20 +104,6 @@ def _joined(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:
         else:
             joined.append((a, b))
     return joined
-
-
-def _picture(kit: Kit, group: list[int]) -> PictureRead:
-    place = kit.places[group[0]]
-    highest = fastest(kit, group)
-    return {
-        "format_id": place.recording.id,
-        "format_ids": [kit.places[j].recording.id for j in group],
-        "names": [kit.places[j].recording.name for j in group],
-        "mode": place.mode.name,
-        "body": place.body.name,
-        "highest_fps": highest.usable_fps,
-        "rate_text": highest.text,
-    }
 
 
 def _rung(kit: Kit, r: Rung) -> LadderRung:

@@ -35,6 +35,7 @@ class Candidate:
     entry: int
     low_mm: float
     high_mm: float
+    #: What would give the wanted field.
     needed_mm: float
     covers: bool
     #: The picture as a multiple of the one that the kit holds for the entry; see `Reach`.

@@ -101,6 +101,7 @@ class Settings:
     time_s: float
     ei: int
     nd_stops: float
+    #: What falls on the subject.
     lux: float
     lost_stops: float = 0.0
 

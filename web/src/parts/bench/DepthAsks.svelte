@@ -139,7 +139,7 @@
 <style>
   h2 {
     font-size: 15px;
-    font-weight: 600;
+    font-weight: 500;
   }
   .asks {
     display: grid;

@@ -1,4 +1,8 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import Segments from '../controls/Segments.svelte'
+  import Toggles from '../controls/Toggles.svelte'
+  import { figureOptions, wordOptions } from '../../lib/options'
   import { COLUMNS, shownColumns } from '../../lib/columns'
   import { rate } from '../../lib/format'
   import type { BenchState, BenchView } from '../../lib/types'
@@ -19,10 +23,10 @@
   let choosing = $state(false)
   const RATES = [24, 25, 30, 48, 50, 60, 72, 96, 100, 120, 150, 180, 200, 240, 300, 360, 400]
 
-  function toggleClass(name: string) {
-    const now = ladder.classes ?? []
-    filter({ classes: now.includes(name) ? now.filter((c) => c !== name) : [...now, name] })
-  }
+  const CONDITIONS = [
+    { value: 'covers', label: 'Covered' },
+    { value: 'oversampled', label: 'Oversampled' },
+  ] as const
 
   function toggleColumn(key: string, on: boolean) {
     const columns = COLUMNS.map((c) => c.key).filter((k) => (k === key ? on : shown.includes(k)))
@@ -31,43 +35,40 @@
 </script>
 
 <div class="filters" role="toolbar" aria-label="Which recording formats are shown">
-  <span role="group" aria-label="Bodies">
-    <button class="knob" aria-pressed={ladder.scope === 'body'} onclick={() => filter({ scope: 'body' })}
-      >{bodyName}</button
-    ><button class="knob" aria-pressed={ladder.scope === 'all'} onclick={() => filter({ scope: 'all' })}
-      >All bodies</button
-    >
-  </span>
-  <span role="group" aria-label="Classes">
-    {#each classes as name (name)}
-      <button
-        class="knob"
-        aria-pressed={(ladder.classes ?? []).includes(name)}
-        onclick={() => toggleClass(name)}>{name}</button
-      >
-    {/each}
-  </span>
-  <span role="group" aria-label="Conditions">
-    <button class="knob" aria-pressed={ladder.covers} onclick={() => filter({ covers: !ladder.covers })}
-      >Covered</button
-    ><button
-      class="knob"
-      aria-pressed={ladder.oversampled}
-      onclick={() => filter({ oversampled: !ladder.oversampled })}>Oversampled</button
-    >
+  <Segments
+    label="Bodies"
+    options={[
+      { value: 'body', label: bodyName },
+      { value: 'all', label: 'All bodies' },
+    ]}
+    value={ladder.scope}
+    onchange={(scope) => filter({ scope })}
+  />
+  <Toggles
+    label="Classes"
+    options={wordOptions(classes)}
+    value={ladder.classes ?? []}
+    onchange={(chosen) => filter({ classes: chosen })}
+  />
+  <span class="item">
+    <Toggles
+      label="Conditions"
+      options={CONDITIONS}
+      value={CONDITIONS.map((c) => c.value).filter((key) => ladder[key])}
+      onchange={(on) => filter({ covers: on.includes('covers'), oversampled: on.includes('oversampled') })}
+    />
     <label
       ><span class="soft">at least</span>
-      <select
-        class="set figure"
-        aria-label="At least this many frames a second"
-        value={String(ladder.least_fps ?? '')}
-        onchange={(event) => filter({ least_fps: Number(event.currentTarget.value) || null })}
-      >
-        <option value="">any rate</option>
-        {#each [...new Set([...RATES, ladder.least_fps ?? 24])].toSorted((a, b) => a - b) as fps (fps)}
-          <option value={String(fps)}>{rate(fps)} fps</option>
-        {/each}
-      </select></label
+      <Choice
+        label="At least this many frames a second"
+        figure
+        options={[
+          { value: null, label: 'any rate' },
+          ...figureOptions(RATES, ladder.least_fps, (fps) => `${rate(fps)} fps`),
+        ]}
+        value={ladder.least_fps ?? null}
+        onchange={(least_fps) => filter({ least_fps })}
+      /></label
     >
   </span>
   <span class="soft count" role="status">{count} of {view.rows.length} recording formats</span>
@@ -103,12 +104,6 @@
     align-items: center;
     gap: 0.3rem 0.9rem;
     font-size: 14px;
-  }
-  span[role='group'] {
-    display: inline-flex;
-    flex-wrap: wrap;
-    gap: 0.25rem;
-    align-items: center;
   }
   .count {
     margin-left: auto;

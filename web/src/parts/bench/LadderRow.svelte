@@ -142,14 +142,6 @@
     overflow: hidden;
     text-overflow: ellipsis;
   }
-  .covers {
-    color: var(--ok);
-  }
-  .marginal,
-  .warn {
-    color: var(--warn);
-  }
-  .short,
   .stop {
     color: var(--bad);
   }

@@ -26,7 +26,7 @@
         <tr class:now={l.kind === chosen} data-lamp={l.kind}>
           <td>{l.name}</td>
           <td class="n figure">{l.kind === 'steady' ? '–' : `${Number(l.hz.toFixed(1))} Hz`}</td>
-          <td class={l.verdict}>{FLICKER[l.verdict].sign} {FLICKER[l.verdict].words}</td>
+          <td class={FLICKER[l.verdict].look}>{FLICKER[l.verdict].sign} {FLICKER[l.verdict].words}</td>
           <td class="n figure">{depth(l.frame_stops)}</td>
           <td class="n figure">{l.bands === null || l.kind === 'steady' ? '–' : l.bands.toFixed(1)}</td>
           <td class="n figure">{depth(l.band_stops)}</td>
@@ -44,17 +44,5 @@
   }
   .now td:first-child {
     color: var(--accent);
-  }
-  .none {
-    color: var(--ok);
-    white-space: nowrap;
-  }
-  .borderline,
-  .warn {
-    color: var(--warn);
-  }
-  .shows,
-  .bad {
-    color: var(--bad);
   }
 </style>

@@ -1,9 +1,16 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { figureOptions, stopOptions, withChosen, wordOptions } from '../../lib/options'
   import type { Faults } from '../../lib/faults'
-  import { aperture } from '../../lib/format'
   import { shutterTime, three } from '../../lib/light'
   import type { BenchState, ExposureView, Light, Mover } from '../../lib/types'
   import NumberField from '../fields/NumberField.svelte'
+
+  const KNOWN_BY = [
+    { value: 'lux', label: 'measured, lux' },
+    { value: 'foot_candles', label: 'measured, foot-candles' },
+    { value: 'metered', label: 'as metered at' },
+  ] as const
 
   interface Props {
     /** The row of the ledger whose setting this is. */
@@ -38,19 +45,12 @@
 
 <span class="controls">
   {#if row.key === 'light'}
-    <select
-      class="set"
-      aria-label="How the light is known"
+    <Choice
+      label="How the light is known"
+      options={KNOWN_BY}
       value={light.known_by}
-      onchange={(event) =>
-        set({
-          known_by: event.currentTarget.value as Light['known_by'],
-          lux: three(view.lux),
-          foot_candles: three(view.foot_candles),
-        })}
-      ><option value="lux">measured, lux</option><option value="foot_candles">measured, foot-candles</option
-      ><option value="metered">as metered at</option></select
-    >
+      onchange={(known_by) => set({ known_by, lux: three(view.lux), foot_candles: three(view.foot_candles) })}
+    />
     {#if light.known_by === 'lux'}
       <NumberField
         label="Light, lux"
@@ -96,39 +96,37 @@
       /> <span class="soft">= {three(view.lux)} lux</span>
     {/if}
   {:else if row.key === 'ei'}
-    <select
-      class="set figure"
-      aria-label="EI"
-      value={String(view.ei)}
-      onchange={(event) => set({ ei: Number(event.currentTarget.value) })}
-    >
-      {#each [...new Set([...view.eis.map((e) => e.ei), view.ei])].toSorted((a, b) => a - b) as ei (ei)}
-        <option value={String(ei)}>{ei}{view.eis.find((e) => e.ei === ei)?.native ? ' native' : ''}</option>
-      {/each}
-    </select>
+    <Choice
+      label="EI"
+      figure
+      options={figureOptions(
+        view.eis.map((e) => e.ei),
+        view.ei,
+        (ei) => `${ei}${view.eis.find((e) => e.ei === ei)?.native ? ' native' : ''}`,
+      )}
+      value={view.ei}
+      onchange={(ei) => set({ ei })}
+    />
   {:else if row.key === 'stop'}
-    <select
-      class="set figure"
-      aria-label="Stop of the ledger"
-      value={String(view.t_stop)}
-      onchange={(event) => onchange({ stop: Number(event.currentTarget.value) })}
-    >
-      {#each [...new Set([...stops, view.t_stop])].toSorted((a, b) => a - b) as stop (stop)}
-        <option value={String(stop)}>{view.marks}{aperture(stop)}</option>
-      {/each}
-    </select>
+    <Choice
+      label="Stop of the ledger"
+      figure
+      options={stopOptions({ stops, stop: view.t_stop, marks: view.marks })}
+      value={view.t_stop}
+      onchange={(stop) => onchange({ stop })}
+    />
   {:else if row.key === 'shutter'}
-    <select
-      class="set"
-      aria-label="Shutter by"
+    <Choice
+      label="Shutter by"
+      options={wordOptions(['angle', 'time'])}
       value={light.shutter}
-      onchange={(event) =>
+      onchange={(shutter) =>
         set(
-          event.currentTarget.value === 'time'
-            ? { shutter: 'time', shutter_s: Number(view.time_s.toPrecision(6)) }
-            : { shutter: 'angle', shutter_deg: Math.min(Number(view.angle_deg.toFixed(2)), 360) },
-        )}><option value="angle">angle</option><option value="time">time</option></select
-    >
+          shutter === 'time'
+            ? { shutter, shutter_s: Number(view.time_s.toPrecision(6)) }
+            : { shutter, shutter_deg: Math.min(Number(view.angle_deg.toFixed(2)), 360) },
+        )}
+    />
     {#if light.shutter === 'angle'}<NumberField
         label="Shutter angle, degrees"
         size={5}
@@ -144,21 +142,20 @@
         onchange={(shutter_s) => shutter_s !== null && set({ shutter_s })}
       /> s <span class="soft">= {shutterTime(view.time_s)}, {view.angle_deg.toFixed(1)}°</span>{/if}
   {:else if row.key === 'nd'}
-    <select
-      class="set figure"
-      aria-label="ND"
-      value={String(light.nd_stops)}
-      onchange={(event) => set({ nd_stops: Number(event.currentTarget.value) })}
-    >
-      {#each view.nds as nd (nd.stops)}
-        <option value={String(nd.stops)}
-          >{nd.stops ? `${nd.stops} stops: ${nd.parts.join(' + ')}` : 'none'}</option
-        >
-      {/each}
-      {#if !view.nds.some((nd) => nd.stops === light.nd_stops)}
-        <option value={String(light.nd_stops)}>{light.nd_stops} stops, not in the kit</option>
-      {/if}
-    </select>
+    <Choice
+      label="ND"
+      figure
+      options={withChosen(
+        view.nds.map((nd) => ({
+          value: nd.stops,
+          label: nd.stops ? `${nd.stops} stops: ${nd.parts.join(' + ')}` : 'none',
+        })),
+        light.nd_stops,
+        `${light.nd_stops} stops, not in the kit`,
+      )}
+      value={light.nd_stops}
+      onchange={(nd_stops) => set({ nd_stops })}
+    />
   {:else}
     <span class="soft">{row.setting}</span>
   {/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { figureOptions } from '../../lib/options'
   import { distance, distanceWithUnit } from '../../lib/format'
   import type { FinderObject, PlanGeometry, Unit } from '../../lib/types'
   import PlanHandles from './PlanHandles.svelte'
@@ -62,16 +64,15 @@
     >
     <label class="reach"
       ><span class="soft">reach</span>
-      <select
-        class="set"
-        aria-label="Reach of the plan view"
-        value={String(reach ?? '')}
-        onchange={(event) => onreach(event.currentTarget.value ? Number(event.currentTarget.value) : null)}
-        ><option value="">as the subject</option>
-        {#each reaches as metres (metres)}<option value={String(metres)}
-            >{distanceWithUnit(metres, unit)}</option
-          >{/each}</select
-      ></label
+      <Choice
+        label="Reach of the plan view"
+        options={[
+          { value: null, label: 'as the subject' },
+          ...figureOptions(reaches, reach, (metres) => distanceWithUnit(metres, unit)),
+        ]}
+        value={reach}
+        onchange={onreach}
+      /></label
     >
   </figcaption>
   <div class="canvas" bind:clientWidth={width} bind:clientHeight={height}>

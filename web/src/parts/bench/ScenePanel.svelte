@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import Toggles from '../controls/Toggles.svelte'
+  import { wordOptions } from '../../lib/options'
   import { distanceWithUnit } from '../../lib/format'
   import { NEW_OBJECTS, newObject } from '../../lib/scene'
   import type { BenchState, FinderView, Problem, Scene, SceneObject, Unit } from '../../lib/types'
@@ -15,20 +18,32 @@
 
   const scene = $derived(bench.scene)
   const drawn = $derived(new Map(view.objects.map((o) => [o.key, o])))
-  const OTHER_FRAMES = [
-    { label: '4:3', aspect: 4 / 3 },
-    { label: '1:1', aspect: 1 },
-    { label: '9:16', aspect: 9 / 16 },
-    { label: '16:9', aspect: 16 / 9 },
-    { label: '1.85', aspect: 1.85 },
-    { label: '2.39', aspect: 2.39 },
+  /** Frame lines beside the delivery's, and in place of an aspect the part of it that is safe for titles. */
+  const SAFE = 0
+  const LINES = [
+    { label: '4:3', value: 4 / 3 },
+    { label: '1:1', value: 1 },
+    { label: '9:16', value: 9 / 16 },
+    { label: '16:9', value: 16 / 9 },
+    { label: '1.85', value: 1.85 },
+    { label: '2.39', value: 2.39 },
+    { label: 'title safe', value: SAFE },
   ]
 
   const set = (part: Partial<Scene>, kind = '') => onchange({ scene: { ...scene, ...part } }, kind)
   const edit = (key: string, part: Partial<SceneObject>, kind = '') =>
     set({ objects: scene.objects.map((o) => (o.key === key ? { ...o, ...part } : o)) }, kind)
 
-  const has = (aspect: number) => scene.frames.some((f) => Math.abs(f - aspect) < 0.001)
+  const near = (a: number, b: number) => Math.abs(a - b) < 0.001
+  const drawnLines = $derived(
+    LINES.map((line) => line.value).filter((line) =>
+      line === SAFE ? scene.title_safe : scene.frames.some((frame) => near(frame, line)),
+    ),
+  )
+  function setLines(on: number[]) {
+    const own = scene.frames.filter((frame) => !LINES.some((line) => near(line.value, frame)))
+    set({ frames: [...own, ...on.filter((line) => line !== SAFE)], title_safe: on.includes(SAFE) })
+  }
 </script>
 
 <section class="scene" aria-label="Scene">
@@ -45,13 +60,12 @@
     >
     <span
       ><span class="soft">Subject</span>
-      <select
-        class="set"
-        aria-label="Posture of the subject"
+      <Choice
+        label="Posture of the subject"
+        options={wordOptions(['standing', 'seated'])}
         value={scene.posture}
-        onchange={(event) => set({ posture: event.currentTarget.value === 'seated' ? 'seated' : 'standing' })}
-        ><option value="standing">standing</option><option value="seated">seated</option></select
-      >
+        onchange={(posture) => set({ posture })}
+      />
       <DistanceField
         label="Height of the subject"
         metres={scene.subject_height_m}
@@ -70,25 +84,9 @@
         onchange={(face_caution_m, kind) => set({ face_caution_m }, kind)}
       /></span
     >
-    <span role="group" aria-label="Frame lines"
+    <span class="item"
       ><span class="soft">Frame lines</span>
-      {#each OTHER_FRAMES as { label, aspect } (label)}
-        <button
-          class="knob small"
-          aria-pressed={has(aspect)}
-          onclick={() =>
-            set({
-              frames: has(aspect)
-                ? scene.frames.filter((f) => Math.abs(f - aspect) >= 0.001)
-                : [...scene.frames, aspect],
-            })}>{label}</button
-        >
-      {/each}
-      <button
-        class="knob small"
-        aria-pressed={scene.title_safe}
-        onclick={() => set({ title_safe: !scene.title_safe })}>title safe</button
-      ></span
+      <Toggles label="Frame lines" options={LINES} value={drawnLines} onchange={setLines} /></span
     >
   </div>
   <div class="wide">
@@ -100,7 +98,8 @@
             >Height</th
           >
           <th class="n">Its ground</th><th class="n">Blur</th><th class="n">Size beside the subject's</th><th
-          ></th>
+            ><span class="sr-only">Take it away</span></th
+          >
         </tr>
       </thead>
       <tbody>

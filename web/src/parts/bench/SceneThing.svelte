@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import { NEW_OBJECTS } from '../../lib/scene'
   import type { FinderObject, Problem, SceneObject, Unit } from '../../lib/types'
   import DistanceField from '../fields/DistanceField.svelte'
@@ -12,19 +13,21 @@
     onedit: (part: Partial<SceneObject>, kind?: string) => void
     onremove: () => void
   }
+  const KINDS = Object.entries(NEW_OBJECTS).map(([kind, { label }]) => ({
+    value: kind as SceneObject['kind'],
+    label,
+  }))
   let { thing: o, seen, unit, read, onedit, onremove }: Props = $props()
 </script>
 
 <tr data-object={o.key}>
   <td
-    ><select
-      class="set"
-      aria-label="Kind of {o.name}"
+    ><Choice
+      label="Kind of {o.name}"
+      options={KINDS}
       value={o.kind}
-      onchange={(event) => onedit({ kind: event.currentTarget.value as SceneObject['kind'] })}
-      >{#each Object.entries(NEW_OBJECTS) as [kind, { label }] (kind)}<option value={kind}>{label}</option
-        >{/each}</select
-    ></td
+      onchange={(kind) => onedit({ kind })}
+    /></td
   >
   <td
     ><input

@@ -248,8 +248,8 @@ describe('a column of a comparison', () => {
     })
     await fireEvent.change(screen.getByLabelText('Format of B'), { target: { value: '10' } })
     expect(onchange).toHaveBeenLastCalledWith({ format_id: 10, crop_ids: [], ei: null })
-    await fireEvent.change(screen.getByLabelText('ND of B'), { target: { value: '2' } })
-    expect(onchange).toHaveBeenLastCalledWith({ nd_stops: 2 })
+    await fireEvent.change(screen.getByLabelText('ND of B'), { target: { value: '0' } })
+    expect(onchange).toHaveBeenLastCalledWith({ nd_stops: 0 })
   })
   it('shows what a case gives it instead of what it is set to', () => {
     chain({ asSet: false })

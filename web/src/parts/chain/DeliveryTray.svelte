@@ -1,6 +1,8 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { figureOptions } from '../../lib/options'
   import type { BenchState } from '../../lib/types'
-  import { ASPECTS, LONG_EDGES } from './links'
+  import { aspectOptions, LONG_EDGES } from './links'
 
   interface Props {
     delivery: BenchState['delivery']
@@ -15,26 +17,24 @@
 
 <label class="item"
   ><span class="soft">Aspect</span>
-  <select
-    class="set figure"
-    value={String(delivery.aspect ?? '')}
-    onchange={({ currentTarget: { value } }) => set({ aspect: value === '' ? null : Number(value) })}
-  >
-    {#each ASPECTS as { label, aspect } (label)}<option value={String(aspect ?? '')}>{label}</option>{/each}
-  </select></label
+  <Choice
+    figure
+    options={aspectOptions(delivery.aspect)}
+    value={delivery.aspect ?? null}
+    onchange={(aspect) => set({ aspect })}
+  /></label
 >
 <label class="item"
   ><span class="soft">Long edge</span>
-  <select
-    class="set figure"
-    value={String(delivery.long_edge_px ?? '')}
-    onchange={(event) => set({ long_edge_px: Number(event.currentTarget.value) || null })}
-  >
-    <option value="">not set</option>
-    {#each [...new Set( [...LONG_EDGES, delivery.long_edge_px ?? USUAL_PX] )].toSorted((a, b) => a - b) as edge (edge)}
-      <option value={String(edge)}>{edge} px</option>
-    {/each}
-  </select></label
+  <Choice
+    figure
+    options={[
+      { value: null, label: 'not set' },
+      ...figureOptions(LONG_EDGES, delivery.long_edge_px ?? USUAL_PX, (edge) => `${edge} px`),
+    ]}
+    value={delivery.long_edge_px ?? null}
+    onchange={(long_edge_px) => set({ long_edge_px })}
+  /></label
 >
 <label class="item"
   ><span class="soft">Protection all round</span>

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { aperture, mm } from '../../lib/format'
+  import Choice from '../controls/Choice.svelte'
+  import { stopOptions } from '../../lib/options'
+  import { mm } from '../../lib/format'
   import type { BenchState, BenchView, Lens, Package } from '../../lib/types'
   import { COVERAGE } from '../../lib/verdicts'
-  import Picker from '../controls/Picker.svelte'
 
   interface Props {
     state: BenchState
@@ -17,7 +18,7 @@
   const options = $derived(
     equipment.lens_sets.flatMap((set) =>
       inOrder(set.lenses).map((option) => ({
-        value: String(option.id),
+        value: option.id,
         label: option.name,
         group: `${set.maker} ${set.name}`,
         ...COVERAGE[choices.get(option.id)?.verdict ?? 'unknown'],
@@ -28,20 +29,15 @@
 </script>
 
 <span class="pair">
-  <Picker label="Lens" {options} value={String(bench.lens_id)} onchange={(id) => onlens(Number(id))} />
+  <Choice label="Lens" grow search {options} value={bench.lens_id} onchange={onlens} />
   {#if lens.focal_max_mm > lens.focal_min_mm}<span class="figure">{mm(view.lens.focal_mm)}</span>{/if}
-  <select
-    class="set figure"
-    aria-label="Stop"
-    value={String(view.lens.stop ?? '')}
-    onchange={(event) => onchange({ stop: Number(event.currentTarget.value) })}
-  >
-    {#each [...new Set([...view.lens.stops, view.lens.stop ?? 0])]
-      .filter(Boolean)
-      .toSorted((a, b) => a - b) as stop (stop)}
-      <option value={String(stop)}>{view.lens.marks}{aperture(stop)}</option>
-    {/each}
-  </select>
+  <Choice
+    label="Stop"
+    figure
+    options={stopOptions(view.lens)}
+    value={view.lens.stop}
+    onchange={(stop) => onchange({ stop })}
+  />
 </span>
 
 <style>

@@ -1,20 +1,10 @@
 <script lang="ts">
   import { aperture, distanceWithUnit } from '../../lib/format'
-  import type { BenchState, BenchView, FormatPlace, Lens, Package } from '../../lib/types'
+  import type { TrayProps } from './choices'
   import LensLadder from './LensLadder.svelte'
   import ZoomRange from './ZoomRange.svelte'
 
-  interface Props {
-    state: BenchState
-    view: BenchView
-    place: FormatPlace
-    lens: Lens
-    package: Package
-    places: Map<number, FormatPlace>
-    onlens: (lensId: number) => void
-    onchange: (part: Partial<BenchState>, kind?: string) => void
-  }
-  let { state, view, place, lens, package: equipment, places, onlens, onchange }: Props = $props()
+  let { state, view, place, lens, package: equipment, places, onlens, onchange }: TrayProps = $props()
   const zoom = $derived(lens.focal_max_mm > lens.focal_min_mm)
 
   function setFocal(text: string) {

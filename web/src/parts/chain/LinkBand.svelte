@@ -1,12 +1,13 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { adapterOptions, namedOptions } from '../../lib/options'
   import { factor, stops } from '../../lib/format'
   import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem, Unit } from '../../lib/types'
-  import Picker from '../controls/Picker.svelte'
   import DistanceField from '../fields/DistanceField.svelte'
   import LensChoice from './LensChoice.svelte'
   import LinkCell from './LinkCell.svelte'
   import LinkSum from './LinkSum.svelte'
-  import { ASPECTS, TITLES, aspectLabel, type LinkName } from './links'
+  import { aspectOptions, TITLES, type LinkName } from './links'
   import LinkTray from './LinkTray.svelte'
   import { summaries } from './summaries'
   import { withLens, withMode } from './choices'
@@ -38,13 +39,7 @@
   const toggle = (name: LinkName) => (open = open === name ? null : name)
 
   const modes = $derived(
-    equipment.bodies.flatMap((body) =>
-      body.modes.map((mode) => ({
-        value: String(mode.id),
-        label: mode.name,
-        group: `${body.maker} ${body.name}`,
-      })),
-    ),
+    equipment.bodies.flatMap((body) => namedOptions(body.modes, `${body.maker} ${body.name}`)),
   )
   const adapter = $derived(equipment.adapters.find((a) => a.id === bench.adapter_id))
 
@@ -89,52 +84,43 @@
         adapter && adapter.magnification !== 1 ? `${stops(-view.lens.adapter_stops)} stop` : '',
       )}
     >
-      <select
-        class="set grow"
-        aria-label="Adapter"
-        value={String(bench.adapter_id ?? '')}
-        onchange={(event) => onchange({ adapter_id: Number(event.currentTarget.value) || null })}
-      >
-        <option value="">none</option>
-        {#each equipment.adapters as option (option.id)}<option value={String(option.id)}
-            >{option.name}</option
-          >{/each}
-      </select>
+      <Choice
+        label="Adapter"
+        grow
+        search
+        options={adapterOptions(equipment.adapters, 'none')}
+        value={bench.adapter_id ?? null}
+        onchange={(adapter_id) => onchange({ adapter_id })}
+      />
     </LinkCell>
     <LinkCell {...crops('readout')}>
-      <Picker
+      <Choice
         label="Scan mode"
+        grow
+        search
         options={modes}
-        value={String(place.mode.id)}
-        onchange={(id) => onchange(withMode(equipment, Number(id)))}
+        value={place.mode.id}
+        onchange={(id) => onchange(withMode(equipment, id))}
       />
     </LinkCell>
     <LinkCell {...crops('recording')}>
-      <select
-        class="set grow"
-        aria-label="Recording format"
-        value={String(bench.format_id)}
-        onchange={(event) => onchange({ format_id: Number(event.currentTarget.value) })}
-      >
-        {#each place.mode.formats as format (format.id)}<option value={String(format.id)}
-            >{format.name}</option
-          >{/each}
-      </select>
+      <Choice
+        label="Recording format"
+        grow
+        options={namedOptions(place.mode.formats)}
+        value={bench.format_id}
+        onchange={(format_id) => onchange({ format_id })}
+      />
     </LinkCell>
     <LinkCell {...crops('delivery')}>
-      <select
-        class="set figure grow"
-        aria-label="Delivered aspect"
-        value={String(bench.delivery.aspect ?? '')}
-        onchange={(event) =>
-          onchange({ delivery: { ...bench.delivery, aspect: Number(event.currentTarget.value) || null } })}
-      >
-        {#each ASPECTS as { label, aspect } (label)}<option value={String(aspect ?? '')}>{label}</option
-          >{/each}
-        {#if !ASPECTS.some((a) => aspectLabel(a.aspect) === aspectLabel(bench.delivery.aspect))}
-          <option value={String(bench.delivery.aspect)}>{aspectLabel(bench.delivery.aspect)}</option>
-        {/if}
-      </select>
+      <Choice
+        label="Delivered aspect"
+        grow
+        figure
+        options={aspectOptions(bench.delivery.aspect)}
+        value={bench.delivery.aspect ?? null}
+        onchange={(aspect) => onchange({ delivery: { ...bench.delivery, aspect } })}
+      />
     </LinkCell>
   </ol>
   <LinkSum {view} formatId={bench.format_id} {referenceName} />
@@ -170,14 +156,6 @@
   }
   .band > :global(* + *) {
     margin-left: -7px;
-  }
-  .grow {
-    flex: 1;
-    min-width: 0;
-    width: 100%;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    text-align: left;
   }
   .tray {
     grid-column: 1 / -1;

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Down from '@lucide/svelte/icons/chevron-down'
+  import Up from '@lucide/svelte/icons/chevron-up'
   import type { Snippet } from 'svelte'
   import type { LinkName } from './links'
 
@@ -25,7 +27,7 @@
   >
   <span class="main">{@render children()}</span>
   <button class="more" aria-expanded={open} aria-controls="link-tray" onclick={() => ontoggle(name)}>
-    <span class="summary">{summary}</span><span aria-hidden="true">{open ? '▴' : '▾'}</span>
+    <span class="summary">{summary}</span>{#if open}<Up size={14} />{:else}<Down size={14} />{/if}
     <span class="sr-only">{open ? 'close' : 'set more of'} {title}</span>
   </button>
 </li>
@@ -92,11 +94,6 @@
   @media (max-width: 900px) {
     .cell {
       --tip: 9px;
-    }
-  }
-  @media (pointer: coarse) {
-    .more {
-      min-height: 44px;
     }
   }
 </style>

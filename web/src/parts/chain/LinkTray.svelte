@@ -1,22 +1,17 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { adapterOptions, figureOptions } from '../../lib/options'
   import { aperture, rate } from '../../lib/format'
-  import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem, Unit } from '../../lib/types'
+  import type { Problem, Unit } from '../../lib/types'
+  import type { TrayProps } from './choices'
   import DeliveryTray from './DeliveryTray.svelte'
   import LensTray from './LensTray.svelte'
   import { TITLES, type LinkName } from './links'
   import SubjectTray from './SubjectTray.svelte'
 
-  interface Props {
+  interface Props extends TrayProps {
     link: LinkName
-    state: BenchState
-    view: BenchView
-    place: FormatPlace
-    lens: Lens
-    package: Package
-    places: Map<number, FormatPlace>
-    onlens: (lensId: number) => void
     read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
-    onchange: (part: Partial<BenchState>, kind?: string) => void
   }
   let { link, state, view, place, lens, package: equipment, places, onlens, read, onchange }: Props = $props()
 
@@ -52,17 +47,12 @@
     >
     <label class="item"
       ><span class="soft">Second adapter</span>
-      <select
-        class="set"
-        aria-label="Second adapter"
-        value={String(state.second_adapter_id ?? '')}
-        onchange={(event) => onchange({ second_adapter_id: Number(event.currentTarget.value) || null })}
-      >
-        <option value="">none</option>
-        {#each equipment.adapters as option (option.id)}<option value={String(option.id)}
-            >{option.name}</option
-          >{/each}
-      </select></label
+      <Choice
+        label="Second adapter"
+        options={adapterOptions(equipment.adapters, 'none')}
+        value={state.second_adapter_id ?? null}
+        onchange={(second_adapter_id) => onchange({ second_adapter_id })}
+      /></label
     >
     <span class="soft">The lens has the {lens.mount} mount; {place.body.name} takes {place.body.mount}.</span>
     {#if view.lens.mounting.reasons.length}<span class="bad">{view.lens.mounting.reasons.join('; ')}.</span
@@ -87,15 +77,12 @@
   {:else if link === 'recording'}
     <label class="item"
       ><span class="soft">Shot at</span>
-      <select
-        class="set figure"
-        value={String(state.fps)}
-        onchange={(event) => onchange({ fps: Number(event.currentTarget.value) })}
-      >
-        {#each [...new Set([...place.format.rates, state.fps])].toSorted((a, b) => a - b) as fps (fps)}
-          <option value={String(fps)}>{rate(fps)} fps</option>
-        {/each}
-      </select></label
+      <Choice
+        figure
+        options={figureOptions(place.format.rates, state.fps, (fps) => `${rate(fps)} fps`)}
+        value={state.fps}
+        onchange={(fps) => onchange({ fps })}
+      /></label
     >
     <span class="item"><span class="soft">Codec</span> {place.format.codec}, {place.format.bits} bit</span>
     {#each view.crops as crop (crop.id)}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { wordOptions } from '../../lib/options'
   import type { BenchState, Package } from '../../lib/types'
 
   type Reference = BenchState['reference']
@@ -15,6 +17,13 @@
   const shown = $derived(
     value.name === 'scan_mode' ? `window${value.scan_mode_id}` : (value.name ?? 'super35'),
   )
+  const references = $derived([
+    { value: 'super35', label: 'Super 35' },
+    { value: 'full_frame', label: 'full frame' },
+    ...equipment.bodies.flatMap((body) =>
+      body.modes.map((mode) => ({ value: `window${mode.id}`, label: mode.name, group: body.name })),
+    ),
+  ])
   function choose(text: string) {
     const id = /^window(\d+)$/.exec(text)?.[1]
     const name = text === 'full_frame' ? 'full_frame' : 'super35'
@@ -24,29 +33,11 @@
   }
 </script>
 
-<select class="set" aria-label={label} value={shown} onchange={(event) => choose(event.currentTarget.value)}>
-  <option value="super35">Super 35</option>
-  <option value="full_frame">full frame</option>
-  {#each equipment.bodies as body (body.id)}
-    <optgroup label={body.name}>
-      {#each body.modes as mode (mode.id)}<option value="window{mode.id}">{mode.name}</option>{/each}
-    </optgroup>
-  {/each}
-</select>
+<Choice {label} options={references} value={shown} onchange={choose} />
 <span class="soft">by</span>
-<select
-  class="set"
-  aria-label={dimensionLabel}
+<Choice
+  label={dimensionLabel}
+  options={wordOptions(['width', 'height', 'diagonal'])}
   value={value.by}
-  onchange={(event) => onchange({ ...value, by: event.currentTarget.value as Reference['by'] })}
->
-  <option value="width">width</option>
-  <option value="height">height</option>
-  <option value="diagonal">diagonal</option>
-</select>
-
-<style>
-  select {
-    max-width: 11rem;
-  }
-</style>
+  onchange={(by) => onchange({ ...value, by })}
+/>

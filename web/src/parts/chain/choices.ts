@@ -1,5 +1,17 @@
 /** What comes with a choice in the band: the adapters of a lens, the first format of a scan mode. */
-import type { BenchState, BenchView, Lens, Package } from '../../lib/types'
+import type { BenchState, BenchView, FormatPlace, Lens, Package } from '../../lib/types'
+
+/** What the trays of the band are given. */
+export interface TrayProps {
+  state: BenchState
+  view: BenchView
+  place: FormatPlace
+  lens: Lens
+  package: Package
+  places: Map<number, FormatPlace>
+  onlens: (lensId: number) => void
+  onchange: (part: Partial<BenchState>, kind?: string) => void
+}
 
 /** Another lens of the same mount keeps what it is put on with; otherwise it comes with the least trouble. */
 export function withLens(equipment: Package, view: BenchView, now: Lens, id: number): Partial<BenchState> {

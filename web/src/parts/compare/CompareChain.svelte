@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { adapterOptions, formatOptions, lensOptions, stopOptions } from '../../lib/options'
+  import Close from '@lucide/svelte/icons/x'
   import { aperture, distanceWithUnit } from '../../lib/format'
   import type { Faults } from '../../lib/faults'
   import type { CompareColumn, CompareView, Package, Problem, Unit } from '../../lib/types'
@@ -40,9 +43,6 @@
   const named = $derived(`of ${letter}`)
   const lens = $derived(equipment.lens_sets.flatMap((s) => s.lenses).find((l) => l.id === column.lens_id))
   const fault = (name: string) => faults[`columns[${index}].${name}`]
-  const stops = $derived(
-    [...new Set([...shown.stops, ...(shown.stop === null ? [] : [shown.stop])])].toSorted((a, b) => a - b),
-  )
 
   /** A lens brings what it is put on this body with. */
   function chooseLens(lensId: number) {
@@ -65,37 +65,26 @@
     />
     {#if index > 0}<button class="knob small no-print" onclick={onmatch}>Match to A</button>{/if}
     {#if !alone}<button class="knob small no-print" aria-label="Take set-up {letter} out" onclick={ontake}
-        >✕</button
+        ><Close size={14} /></button
       >{/if}
   </p>
-  <select
-    class="set grow"
-    aria-label="Format {named}"
-    value={String(column.format_id)}
-    onchange={(event) => onchange({ format_id: Number(event.currentTarget.value), crop_ids: [], ei: null })}
-  >
-    {#each equipment.bodies as body (body.id)}
-      <optgroup label="{body.maker} {body.name}">
-        {#each body.modes as mode (mode.id)}{#each mode.formats as format (format.id)}
-            <option value={String(format.id)}>{format.name}, {body.name}</option>
-          {/each}{/each}
-      </optgroup>
-    {/each}
-  </select>
+  <Choice
+    label="Format {named}"
+    grow
+    search
+    options={formatOptions(equipment.bodies, (format, body) => `${format.name}, ${body.name}`)}
+    value={column.format_id}
+    onchange={(format_id) => onchange({ format_id, crop_ids: [], ei: null })}
+  />
   {#if asSet}
-    <select
-      class="set grow"
-      aria-label="Lens {named}"
-      value={String(column.lens_id)}
-      onchange={(event) => chooseLens(Number(event.currentTarget.value))}
-    >
-      {#each equipment.lens_sets as set (set.id)}
-        <optgroup label="{set.maker} {set.name}"
-          >{#each set.lenses as option (option.id)}<option value={String(option.id)}>{option.name}</option
-            >{/each}</optgroup
-        >
-      {/each}
-    </select>
+    <Choice
+      label="Lens {named}"
+      grow
+      search
+      options={lensOptions(equipment.lens_sets)}
+      value={column.lens_id}
+      onchange={chooseLens}
+    />
     <p>
       {#if lens && lens.focal_max_mm > lens.focal_min_mm}
         <NumberField
@@ -107,29 +96,24 @@
           onchange={(focal_mm) => onchange({ focal_mm })}
         /> mm
       {/if}
-      <select
-        class="set"
-        aria-label="Adapter {named}"
-        value={String(column.adapter_id ?? '')}
-        onchange={(event) =>
-          onchange({ adapter_id: Number(event.currentTarget.value) || null, second_adapter_id: null })}
-        ><option value="">no adapter</option>{#each equipment.adapters as a (a.id)}<option
-            value={String(a.id)}>{a.name}</option
-          >{/each}</select
-      >
+      <Choice
+        label="Adapter {named}"
+        options={adapterOptions(equipment.adapters, 'no adapter')}
+        value={column.adapter_id ?? null}
+        onchange={(adapter_id) => onchange({ adapter_id, second_adapter_id: null })}
+      />
       {#if column.second_adapter_id !== null}<span class="soft"
           >+ {equipment.adapters.find((a) => a.id === column.second_adapter_id)?.name}</span
         >{/if}
     </p>
     <p>
-      <select
-        class="set figure"
-        aria-label="Stop {named}"
-        value={String(shown.stop ?? '')}
-        onchange={(event) => onchange({ stop: Number(event.currentTarget.value) })}
-        >{#each stops as stop (stop)}<option value={String(stop)}>{shown.marks}{aperture(stop)}</option
-          >{/each}</select
-      >
+      <Choice
+        label="Stop {named}"
+        figure
+        options={stopOptions(shown)}
+        value={shown.stop ?? null}
+        onchange={(stop) => onchange({ stop })}
+      />
       <span class="soft">at</span>
       <DistanceField
         label="Subject distance {named}"
@@ -173,7 +157,7 @@
   }
   .letter {
     font-size: 18px;
-    font-weight: 600;
+    font-weight: 500;
     color: var(--accent);
   }
   .small {
@@ -182,8 +166,5 @@
   }
   .virtual {
     color: var(--light);
-  }
-  select {
-    max-width: 100%;
   }
 </style>

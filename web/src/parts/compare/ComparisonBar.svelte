@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import type { Snippet } from 'svelte'
   import type { ComparisonKept } from '../../lib/types'
 
@@ -24,16 +25,15 @@
 <div class="bar no-print">
   <label
     ><span class="soft">Comparison</span>
-    <select
-      class="set"
-      aria-label="Comparison"
-      value={String(chosen ?? '')}
-      onchange={(event) => onshow(Number(event.currentTarget.value))}
-    >
-      {#each rows as row (row.id)}<option value={String(row.id)}
-          >{row.id === chosen ? (name ?? row.document.name) : row.document.name}</option
-        >{/each}
-    </select></label
+    <Choice
+      label="Comparison"
+      options={rows.map((row) => ({
+        value: row.id,
+        label: row.id === chosen ? (name ?? row.document.name) : row.document.name,
+      }))}
+      value={chosen}
+      onchange={onshow}
+    /></label
   >
   <button class="knob" disabled={!ready} onclick={onadd}>New, from the Bench</button>
   <button class="knob" disabled={name === undefined} onclick={oncopy}>Copy</button>

@@ -1,7 +1,8 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import type { ComparisonDocument, CompareView } from '../../lib/types'
-  import { COC_CHOICES, cocChoice } from '../chain/coc'
-  import { ASPECTS } from '../chain/links'
+  import { cocChoice, cocOf, cocOptions } from '../chain/coc'
+  import { aspectOptions } from '../chain/links'
   import Segments from '../controls/Segments.svelte'
   import NumberField from '../fields/NumberField.svelte'
 
@@ -30,28 +31,22 @@
   />
   <label class="no-print"
     ><span class="soft">sharp to</span>
-    <select
-      class="set"
-      aria-label="Rule for the circle of confusion"
-      value={document.coc === null ? '' : cocChoice(document.coc)}
-      onchange={(event) =>
-        onchange({ coc: COC_CHOICES.find((c) => c.label === event.currentTarget.value)?.coc ?? null })}
-    >
-      <option value="">the production's rule</option>
-      {#each COC_CHOICES as { label } (label)}<option value={label}>{label}</option>{/each}
-    </select></label
+    <Choice
+      label="Rule for the circle of confusion"
+      options={cocOptions(document.coc)}
+      value={document.coc === null ? null : cocChoice(document.coc)}
+      onchange={(label) => onchange({ coc: cocOf(label) })}
+    /></label
   >
   <label class="no-print"
     ><span class="soft">delivery</span>
-    <select
-      class="set figure"
-      aria-label="Aspect of the delivery"
-      value={String(document.delivery.aspect ?? '')}
-      onchange={({ currentTarget: { value } }) =>
-        onchange({ delivery: { ...document.delivery, aspect: value === '' ? null : Number(value) } })}
-    >
-      {#each ASPECTS as { label, aspect } (label)}<option value={String(aspect ?? '')}>{label}</option>{/each}
-    </select></label
+    <Choice
+      label="Aspect of the delivery"
+      figure
+      options={aspectOptions(document.delivery.aspect)}
+      value={document.delivery.aspect ?? null}
+      onchange={(aspect) => onchange({ delivery: { ...document.delivery, aspect } })}
+    /></label
   >
   <span class="no-print"
     ><span class="soft">light</span>
@@ -74,7 +69,7 @@
   }
   .name {
     font-size: 17px;
-    font-weight: 600;
+    font-weight: 500;
     field-sizing: content;
   }
 </style>

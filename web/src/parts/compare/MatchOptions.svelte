@@ -28,9 +28,9 @@
     <table class="figures">
       <thead
         ><tr
-          ><th></th><th>Lens</th><th class="n">Stop</th><th class="n">Width</th><th class="n">Depth</th><th
-            class="n">Exposure</th
-          ><th>EI and ND</th><th>What is left</th></tr
+          ><th><span class="sr-only">Take</span></th><th>Lens</th><th class="n">Stop</th><th class="n"
+            >Width</th
+          ><th class="n">Depth</th><th class="n">Exposure</th><th>EI and ND</th><th>What is left</th></tr
         ></thead
       >
       <tbody>
@@ -78,7 +78,7 @@
   }
   h2 {
     font-size: 15px;
-    font-weight: 600;
+    font-weight: 500;
   }
   .good .lens {
     color: var(--ok);

@@ -44,7 +44,7 @@
 <style>
   h2 {
     font-size: 15px;
-    font-weight: 600;
+    font-weight: 500;
   }
   .less {
     color: var(--light);

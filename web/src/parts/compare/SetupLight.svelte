@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { figureOptions } from '../../lib/options'
   import type { CompareColumn, CompareView } from '../../lib/types'
   import NumberField from '../fields/NumberField.svelte'
 
@@ -13,27 +15,23 @@
     onchange: (part: Partial<CompareColumn>, kind?: string) => void
   }
   let { named, column, shown, trims, fault, onchange }: Props = $props()
-  const nds = $derived([...new Set([...shown.nds, column.nd_stops])].toSorted((a, b) => a - b))
 </script>
 
 <p>
-  <select
-    class="set figure"
-    aria-label="EI {named}"
-    value={String(shown.ei)}
-    onchange={(event) => onchange({ ei: Number(event.currentTarget.value) })}
-    >{#each [...new Set([...shown.eis, shown.ei])].toSorted((a, b) => a - b) as ei (ei)}<option
-        value={String(ei)}>EI {ei}</option
-      >{/each}</select
-  >
-  <select
-    class="set figure"
-    aria-label="ND {named}"
-    value={String(column.nd_stops)}
-    onchange={(event) => onchange({ nd_stops: Number(event.currentTarget.value) })}
-    >{#each nds as nd (nd)}<option value={String(nd)}>{nd ? `ND ${nd} stops` : 'no ND'}</option
-      >{/each}</select
-  >
+  <Choice
+    label="EI {named}"
+    figure
+    options={figureOptions(shown.eis, shown.ei, (ei) => `EI ${ei}`)}
+    value={shown.ei}
+    onchange={(ei) => onchange({ ei })}
+  />
+  <Choice
+    label="ND {named}"
+    figure
+    options={figureOptions(shown.nds, column.nd_stops, (nd) => (nd ? `ND ${nd} stops` : 'no ND'))}
+    value={column.nd_stops}
+    onchange={(nd_stops) => onchange({ nd_stops })}
+  />
   <NumberField
     label="Rate {named}"
     size={5}
@@ -88,8 +86,5 @@
   }
   .trim {
     font-size: 13px;
-  }
-  select {
-    max-width: 100%;
   }
 </style>

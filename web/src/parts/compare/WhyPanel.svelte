@@ -83,7 +83,7 @@
 <style>
   h2 {
     font-size: 15px;
-    font-weight: 600;
+    font-weight: 500;
   }
   .whole :is(th, td) {
     padding-top: 5px;

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { wordOptions } from '../../lib/options'
   import { newKey } from '../../lib/rows'
   import type { SettingsEditor } from '../../lib/settings.svelte'
   import EntryField from '../fields/EntryField.svelte'
@@ -30,14 +32,12 @@
         fault={editor.fault(`cards[${i}].capacity`)}
         oninput={(value) => editor.set(`cards[${i}].capacity`, value)}
       />
-      <select
-        class="set"
-        aria-label="Unit of {card.name}: GB is 10 to the 9, GiB 2 to the 30 bytes"
+      <Choice
+        label="Unit of {card.name}: GB is 10 to the 9, GiB 2 to the 30 bytes"
+        options={wordOptions(['GB', 'GiB'])}
         value={card.unit}
-        onchange={(event) => editor.set(`cards[${i}].unit`, event.currentTarget.value)}
-      >
-        <option>GB</option><option>GiB</option>
-      </select>
+        onchange={(unit) => editor.set(`cards[${i}].unit`, unit)}
+      />
       <button
         class="knob"
         aria-label="Delete the card {card.name}"

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
   import type { ClaimVerdict } from '../../lib/types'
+  import { CLAIM_VERDICTS } from './claims'
 
   interface Props {
     verdict: ClaimVerdict | undefined
@@ -9,21 +10,14 @@
     children: Snippet
   }
   let { verdict, text, ondelete, children }: Props = $props()
-  const WORDS: Record<ClaimVerdict, string> = {
-    holds: '✓ holds',
-    near: '≈ nearly',
-    basis: '≈ by another basis only',
-    elsewhere: '✗ another body',
-    fails: '✗ does not hold',
-    coarse: '? too coarse',
-    unknown: '? not known',
-  }
 </script>
 
 <li>
   <span class="entry">{@render children()}</span>
   <button class="knob" aria-label="Delete this claim" onclick={ondelete}>×</button>
-  {#if verdict}<p class={verdict}><strong>{WORDS[verdict]}</strong> <span>{text}</span></p>{/if}
+  {#if verdict}<p class={CLAIM_VERDICTS[verdict].look}>
+      <strong>{CLAIM_VERDICTS[verdict].words}</strong> <span>{text}</span>
+    </p>{/if}
 </li>
 
 <style>
@@ -51,18 +45,5 @@
   }
   p span {
     color: var(--ink);
-  }
-  .holds {
-    color: var(--ok);
-  }
-  .near,
-  .basis,
-  .coarse,
-  .unknown {
-    color: var(--warn);
-  }
-  .elsewhere,
-  .fails {
-    color: var(--bad);
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import type { BodyDocument } from '../../lib/types'
 
   interface Props {
@@ -11,12 +12,12 @@
   let { document, value, optional = false, onchange }: Props = $props()
 </script>
 
-<select
-  class="set"
-  aria-label="Scan mode"
-  value={value ?? ''}
-  onchange={(event) => onchange(event.currentTarget.value || null)}
->
-  {#if optional}<option value="">the whole sensor</option>{/if}
-  {#each document.modes as mode (mode.key)}<option value={mode.key}>{mode.name}</option>{/each}
-</select>
+<Choice
+  label="Scan mode"
+  options={[
+    ...(optional ? [{ value: null, label: 'the whole sensor' }] : []),
+    ...document.modes.map((mode) => ({ value: mode.key, label: mode.name })),
+  ]}
+  value={value ?? null}
+  {onchange}
+/>

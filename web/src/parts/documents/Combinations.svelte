@@ -26,7 +26,7 @@
 <section aria-label="What goes on what">
   <h2>What goes on what</h2>
   <p class="soft counts">
-    {#each counts as { verdict, count } (verdict)}<span class={verdict}
+    {#each counts as { verdict, count } (verdict)}<span class={SIGNS[verdict].look}
         >{SIGNS[verdict].sign} {count} {SIGNS[verdict].words}</span
       >
     {/each} Every lens on every body, mounted the simplest way; choose one for all its ways.
@@ -59,7 +59,7 @@
                   {#if found}
                     {@const best = found.ways[0]}
                     <button
-                      class="pick {found.verdict}"
+                      class="pick {SIGNS[found.verdict].look}"
                       aria-expanded={open === key}
                       onclick={() => (open = open === key ? null : key)}
                       >{SIGNS[found.verdict as 'possible'].sign}
@@ -75,7 +75,7 @@
                   <strong>{lensNames.get(shown.lens_id)} on {bodyNames.get(shown.body_id)}</strong>
                   {#each shown.ways as way (way.name)}
                     <p>
-                      <span class={way.verdict}>{SIGNS[way.verdict].sign} {way.name}</span>:
+                      <span class={SIGNS[way.verdict].look}>{SIGNS[way.verdict].sign} {way.name}</span>:
                       {[...way.reasons, ...way.consequences].join('; ') || 'nothing to mind'}.
                     </p>
                   {/each}
@@ -117,15 +117,6 @@
   }
   .pick:hover {
     text-decoration: underline;
-  }
-  .possible {
-    color: var(--ok);
-  }
-  .consequences {
-    color: var(--warn);
-  }
-  .impossible {
-    color: var(--bad);
   }
   .told {
     white-space: normal !important;

@@ -1,119 +1,90 @@
 <script lang="ts">
-  import { newKey } from '../../lib/rows'
-  import type { BodyDocument, BodySheet } from '../../lib/types'
+  import Choice from '../controls/Choice.svelte'
+  import { withChosen, wordOptions } from '../../lib/options'
   import EntryField from '../fields/EntryField.svelte'
-  import ClaimLine from './ClaimLine.svelte'
+  import ClaimList from './ClaimList.svelte'
   import ClaimMode from './ClaimMode.svelte'
-  import { answerTo, CLAIM_ASPECTS, CLAIM_BASES, claimCell, decimalsOf, withoutAt } from './claims'
+  import { CLAIM_ASPECTS, CLAIM_BASES, claimCell, decimalsOf, type ClaimProps } from './claims'
 
-  interface Props {
-    document: BodyDocument
-    checked: BodySheet['claims'] | undefined
-    fault: (path: string) => string | undefined
-    onset: (path: string, value: unknown) => void
-  }
-  let { document, checked, fault, onset }: Props = $props()
+  let { document, checked, fault, onset }: ClaimProps = $props()
 
   const cell = $derived(claimCell(fault, onset))
   const firstMode = $derived(document.modes[0]?.key)
+  const DIMENSIONS = [
+    { value: null, label: 'dimension not said' },
+    ...wordOptions(['width', 'height', 'diagonal'], (by) => `by ${by}`),
+  ]
+  const aspectsOf = (claimed: readonly number[] | null | undefined) => {
+    const known = [
+      { value: null, label: 'aspect not said' },
+      ...wordOptions(CLAIM_ASPECTS.map((a) => a.label)),
+    ]
+    return claimed ? withChosen<string | null>(known, claimed.join(':'), claimed.join(':')) : known
+  }
   const crops = $derived(document.claims.crops ?? [])
 </script>
 
-<section aria-labelledby="claims-crops">
-  <h3 id="claims-crops">Crop factors that are claimed</h3>
-  <ul>
-    {#each crops as claim, i (claim.key)}
-      {@const told = answerTo(checked?.crops, claim.key)}
-      <ClaimLine
-        verdict={told?.verdict}
-        text={told?.text}
-        ondelete={() => onset('claims.crops', withoutAt(crops, i))}
+<ClaimList
+  field="crops"
+  heading="Crop factors that are claimed"
+  claims={crops}
+  answers={checked?.crops}
+  fresh={firstMode ? { mode: firstMode, factor: 1.5, decimals: 1, aspect: null, note: '' } : null}
+  add="Add a crop factor"
+  {fault}
+  {onset}
+>
+  {#snippet entry(claim, i)}
+    ×<EntryField
+      {...cell(`crops[${i}].factor`, 'Claimed factor')}
+      kind="number"
+      value={claim.factor}
+      oninput={(value) =>
+        onset(`claims.crops[${i}]`, { ...claim, factor: value, decimals: decimalsOf(value) })}
+    />
+    <span class="soft">in</span>
+    <ClaimMode {document} value={claim.mode} onchange={(mode) => onset(`claims.crops[${i}].mode`, mode)} />
+    <Choice
+      label="Aspect for which it is claimed"
+      options={aspectsOf(claim.aspect)}
+      value={claim.aspect?.join(':') ?? null}
+      onchange={(aspect) =>
+        onset(`claims.crops[${i}].aspect`, CLAIM_ASPECTS.find((a) => a.label === aspect)?.aspect ?? null)}
+    />
+    <select
+      class="set"
+      aria-label="What it is measured against"
+      value={claim.basis ?? ''}
+      onchange={(event) => onset(`claims.crops[${i}].basis`, event.currentTarget.value || null)}
+    >
+      <option value="">basis not said</option>
+      {#each CLAIM_BASES as { value, label } (value)}<option {value}>{label}</option>{/each}
+    </select>
+    <Choice
+      label="Dimension by which it is measured"
+      options={DIMENSIONS}
+      value={claim.by ?? null}
+      onchange={(by) => onset(`claims.crops[${i}].by`, by)}
+    />
+    {#if document.crops.length}<label class="soft"
+        ><input
+          type="checkbox"
+          checked={claim.switches ?? false}
+          onchange={(event) => onset(`claims.crops[${i}].switches`, event.currentTarget.checked)}
+        /> also with in-camera crops on</label
+      >{/if}
+  {/snippet}
+  {#snippet after(told)}
+    {#if told.readings.length > 1}
+      <span class="readings soft"
+        >{#each told.readings as r, n (n)}{n ? '; ' : 'Readings: '}{r.window}, by {r.by} against {r.basis}
+          {r.factor.toFixed(3)}{/each}</span
       >
-        ×<EntryField
-          {...cell(`crops[${i}].factor`, 'Claimed factor')}
-          kind="number"
-          value={claim.factor}
-          oninput={(value) =>
-            onset(`claims.crops[${i}]`, { ...claim, factor: value, decimals: decimalsOf(value) })}
-        />
-        <span class="soft">in</span>
-        <ClaimMode
-          {document}
-          value={claim.mode}
-          onchange={(mode) => onset(`claims.crops[${i}].mode`, mode)}
-        />
-        <select
-          class="set"
-          aria-label="Aspect for which it is claimed"
-          value={claim.aspect?.join(':') ?? ''}
-          onchange={(event) =>
-            onset(
-              `claims.crops[${i}].aspect`,
-              CLAIM_ASPECTS.find((a) => a.label === event.currentTarget.value)?.aspect ?? null,
-            )}
-        >
-          <option value="">aspect not said</option>
-          {#each CLAIM_ASPECTS as { label } (label)}<option value={label}>{label}</option>{/each}
-          {#if claim.aspect && !CLAIM_ASPECTS.some((a) => a.label === claim.aspect?.join(':'))}
-            <option value={claim.aspect.join(':')}>{claim.aspect.join(':')}</option>
-          {/if}
-        </select>
-        <select
-          class="set"
-          aria-label="What it is measured against"
-          value={claim.basis ?? ''}
-          onchange={(event) => onset(`claims.crops[${i}].basis`, event.currentTarget.value || null)}
-        >
-          <option value="">basis not said</option>
-          {#each CLAIM_BASES as { value, label } (value)}<option {value}>{label}</option>{/each}
-        </select>
-        <select
-          class="set"
-          aria-label="Dimension by which it is measured"
-          value={claim.by ?? ''}
-          onchange={(event) => onset(`claims.crops[${i}].by`, event.currentTarget.value || null)}
-        >
-          <option value="">dimension not said</option>
-          {#each ['width', 'height', 'diagonal'] as by (by)}<option value={by}>by {by}</option>{/each}
-        </select>
-        {#if document.crops.length}<label class="soft"
-            ><input
-              type="checkbox"
-              checked={claim.switches ?? false}
-              onchange={(event) => onset(`claims.crops[${i}].switches`, event.currentTarget.checked)}
-            /> also with in-camera crops on</label
-          >{/if}
-        <EntryField
-          {...cell(`crops[${i}].note`, 'Who says so')}
-          kind="text"
-          value={claim.note}
-          size={20}
-          placeholder="who says so"
-        />
-        {#if told && told.readings.length > 1}
-          <span class="readings soft"
-            >{#each told.readings as r, n (n)}{n ? '; ' : 'Readings: '}{r.window}, by {r.by} against {r.basis}
-              {r.factor.toFixed(3)}{/each}</span
-          >
-        {/if}
-      </ClaimLine>
-    {/each}
-  </ul>
-  <button
-    class="knob"
-    disabled={!firstMode}
-    onclick={() =>
-      onset('claims.crops', [
-        ...crops,
-        { key: newKey(), mode: firstMode, factor: 1.5, decimals: 1, aspect: null, note: '' },
-      ])}>Add a crop factor</button
-  >
-</section>
+    {/if}
+  {/snippet}
+</ClaimList>
 
 <style>
-  ul {
-    margin-bottom: 5px;
-  }
   .readings {
     flex-basis: 100%;
     font-size: 13px;

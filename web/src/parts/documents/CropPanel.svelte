@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import { freeName, newKey } from '../../lib/rows'
   import type { BodyDocument, CropDocument } from '../../lib/types'
   import EntryField from '../fields/EntryField.svelte'
@@ -63,14 +64,12 @@
         fault={fault(`crops[${i}].name`)}
         oninput={(value) => onset(`crops[${i}].name`, value)}
       />
-      <select
-        class="set"
-        aria-label="Lenses with which {crop.name} acts"
+      <Choice
+        label="Lenses with which {crop.name} acts"
+        options={LENSES}
         value={crop.lens}
-        onchange={(event) => onset(`crops[${i}].lens`, event.currentTarget.value)}
-      >
-        {#each LENSES as { value, label } (value)}<option {value}>{label}</option>{/each}
-      </select>
+        onchange={(lens) => onset(`crops[${i}].lens`, lens)}
+      />
       <button class="knob" disabled={!document.modes.length} onclick={() => addRule(i, crop)}
         >Add a line</button
       >
@@ -82,14 +81,12 @@
       {#each crop.rules ?? [] as rule, j (j)}
         {@const at = `crops[${i}].rules[${j}]`}
         <li>
-          <select
-            class="set"
-            aria-label="Scan mode"
+          <Choice
+            label="Scan mode"
+            options={document.modes.map((mode) => ({ value: mode.key, label: mode.name }))}
             value={rule.mode}
-            onchange={(event) => onset(`${at}.mode`, event.currentTarget.value)}
-          >
-            {#each document.modes as mode (mode.key)}<option value={mode.key}>{mode.name}</option>{/each}
-          </select>
+            onchange={(mode) => onset(`${at}.mode`, mode)}
+          />
           <select
             class="set"
             aria-label="Aspect of the raster"

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Down from '@lucide/svelte/icons/chevron-down'
+  import Right from '@lucide/svelte/icons/chevron-right'
   import { megabytes, minutes, percent, ratio } from '../../lib/format'
   import type { DataTable, PackageSettings } from '../../lib/types'
 
@@ -46,7 +48,7 @@
                 aria-label="Tighter in camera, or {r.format} cropped afterwards"
                 title="Tighter in camera, or cropped afterwards"
                 onclick={() => (open = open === r.format_id ? null : r.format_id)}
-                >{open === r.format_id ? '▾' : '▸'}</button
+                >{#if open === r.format_id}<Down size={14} />{:else}<Right size={14} />{/if}</button
               >{:else}<span class="opens">&nbsp;</span>{/if}{r.format} <span class="soft">{r.body}</span>
             {#if !r.fits_rate}<span class="warn">not at this rate</span>{/if}
           </th>
@@ -98,7 +100,7 @@
 
 <style>
   .aside {
-    font-family: 'IBM Plex Sans Condensed', sans-serif;
+    font-family: var(--font-words);
     font-size: 12px;
     color: var(--ink-soft);
   }

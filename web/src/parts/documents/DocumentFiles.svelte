@@ -26,7 +26,7 @@
 
 <div class="files">
   <section>
-    <h3>Out</h3>
+    <h2>Out</h2>
     <ul>
       {#each kinds as kind (kind.kind)}
         {@const href = addressOf(kind, false)}
@@ -38,7 +38,7 @@
     </ul>
   </section>
   <section>
-    <h3>{heading}</h3>
+    <h2>{heading}</h2>
     {#each kinds.filter((kind) => kind.merges) as kind (kind.kind)}
       <p class="soft">
         {#if kind.template}<a class="link" href={addressOf(kind, true)} download>A table to fill in</a>.{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import { distanceWithUnit, mm } from '../../lib/format'
   import { circlesText, typedCircles } from '../../lib/lenses.svelte'
   import type { LensDocument, LensFigures } from '../../lib/types'
@@ -24,11 +25,16 @@
     onfocus: () => onfigure(lens.key ?? '', field, `${label} of ${lens.name}`),
   })
 
-  const FIRST = { focal: 0, stop: 0, focus: 0 }
+  const ALONG = [
+    { value: null, label: 'one value' },
+    { value: 'focal', label: 'changes along the zoom' },
+    { value: 'stop', label: 'changes with the stop' },
+    { value: 'focus', label: 'changes with focus' },
+  ] as const
   /** Going over to a table begins with the one value at the place where the lens is weakest. */
-  function setAlong(by: string) {
+  function setAlong(by: (typeof ALONG)[number]['value']) {
     const from = lens.image_circle_mm ?? lens.circles?.[0]?.circle_mm ?? 30
-    if (!(by in FIRST)) onset(at, { ...lens, circle_by: null, circles: [], image_circle_mm: from })
+    if (by === null) onset(at, { ...lens, circle_by: null, circles: [], image_circle_mm: from })
     else {
       const place = by === 'focal' ? lens.focal_mm : by === 'stop' ? (lens.t_stop ?? lens.f_number) : null
       onset(at, { ...lens, circle_by: by, image_circle_mm: null, circles: [{ at: place, circle_mm: from }] })
@@ -53,17 +59,12 @@
   <div class="fields">
     <span class="item"
       ><span class="soft">Image circle</span>
-      <select
-        class="set"
-        aria-label="Circle of {lens.name} along"
-        value={lens.circle_by ?? ''}
-        onchange={(event) => setAlong(event.currentTarget.value)}
-      >
-        <option value="">one value</option>
-        <option value="focal">changes along the zoom</option>
-        <option value="stop">changes with the stop</option>
-        <option value="focus">changes with focus</option>
-      </select>
+      <Choice
+        label="Circle of {lens.name} along"
+        options={ALONG}
+        value={lens.circle_by ?? null}
+        onchange={setAlong}
+      />
       {#if lens.circle_by}
         <input
           class="set figure wide"
@@ -100,13 +101,12 @@
     >
     <span class="item"
       ><span class="soft">Iris</span>
-      <select
-        class="set"
-        aria-label="Iris of {lens.name}"
+      <Choice
+        label="Iris of {lens.name}"
+        options={IRIS}
         value={lens.iris}
-        onchange={(event) => onset(`${at}.iris`, event.currentTarget.value)}
-        >{#each IRIS as { value, label } (value)}<option {value}>{label}</option>{/each}</select
-      ></span
+        onchange={(iris) => onset(`${at}.iris`, iris)}
+      /></span
     >
     <span class="item"
       ><span class="soft">Lens data</span><EntryField

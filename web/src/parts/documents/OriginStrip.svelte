@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { wordOptions } from '../../lib/options'
   import type { Origin } from '../../lib/types'
   import EntryField from '../fields/EntryField.svelte'
 
@@ -23,14 +25,12 @@
 
 <div class="origin" role="group" aria-label="Where a figure comes from">
   <span><span class="soft">Where it comes from:</span> {label}</span>
-  <select
-    class="set"
-    aria-label="Kind of origin"
+  <Choice
+    label="Kind of origin"
+    options={wordOptions(KINDS)}
     value={shown.kind}
-    onchange={(event) => change({ kind: KINDS.find((k) => k === event.currentTarget.value) ?? 'claimed' })}
-  >
-    {#each KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
-  </select>
+    onchange={(kind) => change({ kind })}
+  />
   <span class="item"
     ><span class="soft">from</span><EntryField
       label="Source"

@@ -1,4 +1,5 @@
 /** Small helpers for the entry of claims. */
+import type { BodyDocument, BodySheet, ClaimVerdict } from '../../lib/types'
 export const CLAIM_ASPECTS: { label: string; aspect: [number, number] }[] = [
   { label: '16:9', aspect: [16, 9] },
   { label: '17:9', aspect: [17, 9] },
@@ -18,6 +19,25 @@ export const CLAIM_BASES = [
 export function decimalsOf(value: unknown): number {
   const digits = String(value).split('.')[1]?.length ?? 0
   return Math.min(digits, 6)
+}
+
+/** What every list of claims is given. */
+export interface ClaimProps {
+  document: BodyDocument
+  checked: BodySheet['claims'] | undefined
+  fault: (path: string) => string | undefined
+  onset: (path: string, value: unknown) => void
+}
+
+/** How a claim is judged: its look, and its words. */
+export const CLAIM_VERDICTS: Record<ClaimVerdict, { look: 'ok' | 'warn' | 'bad'; words: string }> = {
+  holds: { look: 'ok', words: '✓ holds' },
+  near: { look: 'warn', words: '≈ nearly' },
+  basis: { look: 'warn', words: '≈ by another basis only' },
+  elsewhere: { look: 'bad', words: '✗ another body' },
+  fails: { look: 'bad', words: '✗ does not hold' },
+  coarse: { look: 'warn', words: '? too coarse' },
+  unknown: { look: 'warn', words: '? not known' },
 }
 
 /** What a field of a claim is given. */

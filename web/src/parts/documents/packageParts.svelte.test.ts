@@ -1,4 +1,5 @@
 import { render, screen } from '@testing-library/svelte'
+import { sized } from '../../lib/testing/sized'
 import userEvent from '@testing-library/user-event'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
 import { newFormat, newMode } from '../../lib/rows'
@@ -25,14 +26,7 @@ import SensorDrawing from '../drawings/SensorDrawing.svelte'
 import SpeedPlot from '../drawings/SpeedPlot.svelte'
 import TapeDrawing from '../drawings/TapeDrawing.svelte'
 
-// jsdom lays nothing out: the drawings get a size to draw to.
-beforeAll(() => {
-  for (const [name, px] of [
-    ['clientWidth', 600],
-    ['clientHeight', 300],
-  ] as const)
-    Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => px })
-})
+beforeAll(() => sized(600, 300))
 
 const click = (name: string | RegExp) => userEvent.click(screen.getByRole('button', { name }))
 const choose = (label: string, value: string) => userEvent.selectOptions(screen.getByLabelText(label), value)

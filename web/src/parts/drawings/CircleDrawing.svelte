@@ -54,7 +54,7 @@
           <text
             x={-w.width / 2 + 4 / scale}
             y={-w.height / 2 + 13 / scale}
-            font-size={12 / scale}
+            style:font-size="{12 / scale}px"
             stroke-width={3 / scale}>{w.name} {circles.length ? (covered ? '✓' : '✗') : ''}</text
           >
         {/each}
@@ -65,11 +65,7 @@
 
 <style>
   figure {
-    display: flex;
-    flex-direction: column;
     height: 270px;
-    border: 1px solid var(--line);
-    background: var(--panel);
   }
   .circle {
     fill: var(--light-fill);

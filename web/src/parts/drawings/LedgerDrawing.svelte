@@ -36,6 +36,17 @@
   const signed = (stops: number) => signedFigure(stops, 2, 0.005)
 </script>
 
+{#snippet scale(height: number)}
+  {#each marks as s (s)}<line
+      class="mark"
+      class:zero={s === 0}
+      x1={x(s)}
+      x2={x(s)}
+      y1="0"
+      y2={height}
+    />{/each}
+{/snippet}
+
 <table class="figures">
   <caption>Exposure, in stops: what each contributes, and what is left</caption>
   <tbody>
@@ -47,14 +58,7 @@
         <td class="beam"
           ><div bind:clientWidth={width}>
             <svg {width} height="26" aria-hidden="true">
-              {#each marks as s (s)}<line
-                  class:zero={s === 0}
-                  class="mark"
-                  x1={x(s)}
-                  x2={x(s)}
-                  y1="0"
-                  y2="26"
-                />{/each}
+              {@render scale(26)}
               <rect
                 class={row.stops >= 0 ? 'gives' : 'takes'}
                 x={Math.min(x(from), x(to))}
@@ -74,18 +78,13 @@
       <td class="beam"
         ><div>
           <svg {width} height="30" aria-hidden="true">
-            {#each marks as s (s)}<line
-                class:zero={s === 0}
-                class="mark"
-                x1={x(s)}
-                x2={x(s)}
-                y1="0"
-                y2="14"
-              />
-              {#if width / (high - low) > 27 || s % 4 === 0}<text x={x(s)} y="26" text-anchor="middle"
-                  >{s > 0 ? `+${s}` : s}</text
+            {@render scale(14)}
+            {#each marks as s (s)}{#if width / (high - low) > 27 || s % 4 === 0}<text
+                  x={x(s)}
+                  y="26"
+                  text-anchor="middle">{s > 0 ? `+${s}` : s}</text
                 >{/if}{/each}
-            <path class={balanced ? 'right' : 'off'} d="M{x(off)} 2 l5 6 l-5 6 l-5 -6Z" />
+            <path class={balanced ? 'ok' : 'warn'} fill="currentColor" d="M{x(off)} 2 l5 6 l-5 6 l-5 -6Z" />
           </svg>
         </div>
       </td>
@@ -95,9 +94,8 @@
 
 <style>
   text {
-    font:
-      11px 'IBM Plex Mono',
-      monospace;
+    font-family: var(--font-figures);
+    font-size: 11px;
     fill: var(--ink-soft);
   }
   .beam {
@@ -126,12 +124,6 @@
   .sum td {
     border-bottom: 0;
     padding-top: 4px;
-  }
-  .right {
-    fill: var(--ok);
-  }
-  .off {
-    fill: var(--warn);
   }
   @media (max-width: 700px) {
     .beam {

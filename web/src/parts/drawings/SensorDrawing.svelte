@@ -26,7 +26,7 @@
   const px = $derived((n: number) => n * mmPerPx)
 </script>
 
-<figure class="drawing">
+<figure class="drawing windows">
   <figcaption>
     Sensor <span class="figure">{mm(sensor.width_mm)} × {mm(sensor.height_mm)} mm</span>
     <span class="soft"
@@ -57,14 +57,14 @@
           class="figure dimension"
           x={chosen.rect.x + chosen.rect.width / 2}
           y={chosen.rect.y - px(5)}
-          font-size={px(12)}
+          style:font-size="{px(12)}px"
           stroke-width={px(3)}
           text-anchor="middle">{mm(chosen.rect.width)} mm</text
         >
         <text
           class="figure dimension"
           transform="translate({chosen.rect.x - px(5)} {chosen.rect.y + chosen.rect.height / 2}) rotate(-90)"
-          font-size={px(12)}
+          style:font-size="{px(12)}px"
           stroke-width={px(3)}
           text-anchor="middle">{mm(chosen.rect.height)} mm</text
         >
@@ -108,31 +108,8 @@
     min-height: 180px;
     overflow: hidden;
   }
-  .sensor {
-    fill: none;
-    stroke: var(--ink);
-  }
-  .window {
-    fill: transparent;
-    stroke: var(--line-strong);
-    cursor: pointer;
-  }
-  .window:hover {
-    fill: var(--light-fill);
-  }
   .axis {
     stroke: var(--line-strong);
-  }
-  .chosen,
-  .recorded {
-    fill: none;
-    pointer-events: none;
-  }
-  .chosen {
-    stroke: var(--accent);
-  }
-  .recorded {
-    stroke: var(--light);
   }
   .cyan {
     color: var(--light);

@@ -139,11 +139,7 @@
 
 <style>
   figure {
-    display: flex;
-    flex-direction: column;
     height: 340px;
-    border: 1px solid var(--line);
-    background: var(--panel);
   }
   .key {
     display: flex;

@@ -24,7 +24,7 @@
   )
 </script>
 
-<figure class="drawing bare">
+<figure class="drawing bare windows">
   <figcaption>
     Window map <span class="soft">
       · {bodyName}, {mm(map.sensor.width)} × {mm(map.sensor.height)} mm, to scale</span
@@ -115,18 +115,6 @@
 </figure>
 
 <style>
-  .sensor {
-    fill: none;
-    stroke: var(--ink);
-  }
-  .window {
-    fill: transparent;
-    stroke: var(--line-strong);
-    cursor: pointer;
-  }
-  .window:hover {
-    fill: var(--light-fill);
-  }
   .hatch {
     stroke: var(--bad);
   }
@@ -140,19 +128,6 @@
   }
   .circle.marginal {
     stroke: var(--warn);
-  }
-  .recorded,
-  .picture,
-  .framed {
-    fill: none;
-    pointer-events: none;
-  }
-  .recorded {
-    stroke: var(--light);
-  }
-  .picture,
-  .framed {
-    stroke: var(--accent);
   }
   .below {
     padding: 2px 10px 6px;
@@ -171,14 +146,5 @@
   .picture-key {
     margin-left: 10px;
     border-color: var(--accent);
-  }
-  .covers {
-    color: var(--ok);
-  }
-  .marginal {
-    color: var(--warn);
-  }
-  .short {
-    color: var(--bad);
   }
 </style>

@@ -13,7 +13,7 @@
 <style>
   span {
     margin-left: 0.35rem;
-    font-family: 'IBM Plex Sans Condensed', sans-serif;
+    font-family: var(--font-words);
     font-size: 12px;
   }
 </style>

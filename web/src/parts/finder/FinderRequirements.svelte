@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { adapterOptions, lensOptions } from '../../lib/options'
   import { NUMBERS, PLAIN, type WishName } from '../../lib/finder'
   import type { FinderAsk, Package, PackageSettings } from '../../lib/types'
   import EntryField from '../fields/EntryField.svelte'
@@ -25,6 +27,11 @@
     onchange(part)
   }
   const set = (name: WishName, part: object) => onchange({ [name]: { ...ask[name], ...part } })
+
+  const SCANS = [
+    { value: false, label: 'progressive' },
+    { value: true, label: 'interlaced' },
+  ]
 </script>
 
 {#snippet head(name: WishName, label: string, first: object)}
@@ -53,14 +60,12 @@
         fault={fault('rate.fps')}
         oninput={(fps) => set('rate', { fps })}
       />
-      <select
-        class="set"
-        aria-label="Progressive or interlaced"
-        value={ask.rate.interlaced ? 'i' : 'p'}
-        onchange={(event) => set('rate', { interlaced: event.currentTarget.value === 'i' })}
-      >
-        <option value="p">progressive</option><option value="i">interlaced</option>
-      </select>
+      <Choice
+        label="Progressive or interlaced"
+        options={SCANS}
+        value={ask.rate.interlaced}
+        onchange={(interlaced) => set('rate', { interlaced })}
+      />
     {/if}
     {@render must('rate')}
   </div>
@@ -114,49 +119,31 @@
         fault={fault('card_minutes.least')}
         oninput={(least) => set('card_minutes', { least })}
       />
-      <select
-        class="set"
-        aria-label="Card"
+      <Choice
+        label="Card"
+        options={cards.map((card) => ({ value: card.key, label: card.name }))}
         value={ask.card_minutes.card}
-        onchange={(event) => set('card_minutes', { card: event.currentTarget.value })}
-      >
-        {#each cards as card (card.key)}<option value={card.key}>{card.name}</option>{/each}
-      </select>
+        onchange={(card) => set('card_minutes', { card })}
+      />
     {/if}
     {@render must('card_minutes')}
   </div>
   <div class="ask lens" class:on={needsLens}>
     <span class="soft">Lens at hand</span>
-    <select
-      class="set"
-      aria-label="Lens at hand"
-      value={String(ask.lens?.lens_id ?? '')}
-      onchange={(event) => {
-        const lens_id = Number(event.currentTarget.value)
-        onchange({ lens: lens_id ? { ...ask.lens, lens_id, focal_mm: null } : null })
-      }}
-    >
-      <option value="">none</option>
-      {#each equipment.lens_sets as lensSet (lensSet.id)}
-        <optgroup label="{lensSet.maker} {lensSet.name}">
-          {#each lensSet.lenses as lens (lens.id)}<option value={String(lens.id)}>{lens.name}</option>{/each}
-        </optgroup>
-      {/each}
-    </select>
+    <Choice
+      label="Lens at hand"
+      search
+      options={[{ value: null, label: 'none' }, ...lensOptions(equipment.lens_sets)]}
+      value={ask.lens?.lens_id ?? null}
+      onchange={(lens_id) => onchange({ lens: lens_id ? { ...ask.lens, lens_id, focal_mm: null } : null })}
+    />
     {#if ask.lens}
-      <select
-        class="set"
-        aria-label="Adapter"
-        value={String(ask.lens.adapter_id ?? '')}
-        onchange={(event) =>
-          ask.lens &&
-          onchange({ lens: { ...ask.lens, adapter_id: Number(event.currentTarget.value) || null } })}
-      >
-        <option value="">no adapter</option>
-        {#each equipment.adapters as adapter (adapter.id)}<option value={String(adapter.id)}
-            >{adapter.name}</option
-          >{/each}
-      </select>
+      <Choice
+        label="Adapter"
+        options={adapterOptions(equipment.adapters, 'no adapter')}
+        value={ask.lens.adapter_id ?? null}
+        onchange={(adapter_id) => ask.lens && onchange({ lens: { ...ask.lens, adapter_id } })}
+      />
     {/if}
     {#each ['covers', 'angle_deg', 'lens.lens_id'] as path (path)}
       {#if fault(path)}<span class="fault" role="alert">{fault(path)}</span>{/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { figureOptions } from '../../lib/options'
   import Segments from '../controls/Segments.svelte'
 
   interface Props {
@@ -23,16 +25,13 @@
     onchange={(kind) => onchange({ must: kind === 'must' })}
   />
   {#if wish.must === false}
-    <select
-      class="set figure"
-      aria-label="Weight"
-      value={String(weight)}
-      onchange={(event) => onchange({ weight: Number(event.currentTarget.value) })}
-    >
-      {#each [...new Set([...WEIGHTS, weight])].toSorted((a, b) => a - b) as w (w)}<option value={String(w)}
-          >×{w}</option
-        >{/each}
-    </select>
+    <Choice
+      label="Weight"
+      figure
+      options={figureOptions(WEIGHTS, weight, (w) => `×${w}`)}
+      value={weight}
+      onchange={(chosen) => onchange({ weight: chosen })}
+    />
   {/if}
 </span>
 

@@ -146,11 +146,4 @@
     align-items: center;
     gap: 0.2rem;
   }
-  @media (pointer: coarse) {
-    input:not([type='checkbox']),
-    select,
-    label {
-      min-height: 44px;
-    }
-  }
 </style>

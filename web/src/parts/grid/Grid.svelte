@@ -132,16 +132,18 @@
                   start={grid.writing.start}
                   ondone={(text, way) => void grid.done(text, way)}
                   ondrop={() => void grid.go(grid.at)}
-                />{:else if c.drawn}{@render c.drawn(r)}{:else if c.kind === 'check'}<input
-                  type="checkbox"
-                  tabindex="-1"
-                  aria-label={grid.label(c, r)}
-                  checked={valueOf(c, r) === true}
-                  onchange={(event) => {
-                    grid.choose({ row: i, column: j })
-                    grid.set({ row: i, column: j }, event.currentTarget.checked)
-                  }}
-                />{:else}{textOf(c, r)}{#if c.empty && textOf(c, r) === ''}<span class="soft">{c.empty}</span
+                />{:else if c.drawn}{@render c.drawn(r)}{:else if c.kind === 'check'}<label class="tick"
+                  ><input
+                    type="checkbox"
+                    tabindex="-1"
+                    aria-label={grid.label(c, r)}
+                    checked={valueOf(c, r) === true}
+                    onchange={(event) => {
+                      grid.choose({ row: i, column: j })
+                      grid.set({ row: i, column: j }, event.currentTarget.checked)
+                    }}
+                  /></label
+                >{:else}{textOf(c, r)}{#if c.empty && textOf(c, r) === ''}<span class="soft">{c.empty}</span
                   >{/if}{/if}{#if mark}<abbr title="{mark}: see where it comes from">{mark.slice(0, 1)}</abbr
                 >{/if}</td
             >

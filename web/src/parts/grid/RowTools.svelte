@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Down from '@lucide/svelte/icons/arrow-down'
+  import Up from '@lucide/svelte/icons/arrow-up'
   interface Props {
     /** What the rows are, such as "scan mode". */
     what: string
@@ -20,14 +22,14 @@
   >
   <button class="knob" disabled={!chosen} onclick={onduplicate}>Duplicate</button>
   <button class="knob" disabled={!up} onclick={() => onmove(-1)} title="Alt ↑" aria-label="Move the {what} up"
-    >↑</button
+    ><Up size={14} /></button
   >
   <button
     class="knob"
     disabled={!down}
     onclick={() => onmove(1)}
     title="Alt ↓"
-    aria-label="Move the {what} down">↓</button
+    aria-label="Move the {what} down"><Down size={14} /></button
   >
   <button class="knob" disabled={!chosen} onclick={ondelete} title="Alt Delete; undo brings it back"
     >Delete</button

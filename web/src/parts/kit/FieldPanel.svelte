@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import Segments from '../controls/Segments.svelte'
+  import { formatOptions, wordOptions } from '../../lib/options'
   import type { FieldAnswer, FieldAsk, Package, Problem, Unit } from '../../lib/types'
   import DistanceField from '../fields/DistanceField.svelte'
   import EntryField from '../fields/EntryField.svelte'
@@ -16,6 +19,12 @@
   let { ask, answer, package: equipment, unit, fault, read, onchange }: Props = $props()
 
   const FRAMINGS = ['full figure', 'knees', 'waist', 'chest', 'face', 'eyes'] as const
+  const FRAMING_OPTIONS = [
+    ...wordOptions(FRAMINGS, (name) =>
+      ['full figure', 'eyes', 'face'].includes(name) ? name : `to the ${name}`,
+    ),
+    ...wordOptions(['width', 'height'], (side) => `a ${side}`),
+  ]
   const KINDS = [
     { value: 'distance', label: 'how far' },
     { value: 'lens', label: 'which lens' },
@@ -24,6 +33,16 @@
   const person = $derived(ask.person)
   const framing = $derived(person ? (person.framing ?? 'chest') : ask.width_m != null ? 'width' : 'height')
   const lens = $derived(equipment.lens_sets.flatMap((set) => set.lenses).find((l) => l.id === ask.lens_id))
+  const lenses = $derived(
+    equipment.lens_sets.flatMap((set) =>
+      set.lenses.map((l) => ({
+        value: l.id,
+        label: l.name,
+        group: set.name,
+        disabled: l.projection !== 'rectilinear',
+      })),
+    ),
+  )
   const room = $derived(ask.room ?? {})
 
   function setFraming(value: string) {
@@ -46,18 +65,7 @@
   <div class="bar">
     <span class="item"
       ><span class="soft">Frame</span>
-      <select
-        class="set"
-        aria-label="Wanted framing"
-        value={framing}
-        onchange={(event) => setFraming(event.currentTarget.value)}
-      >
-        {#each FRAMINGS as name (name)}<option value={name}
-            >{name === 'full figure' || name === 'eyes' || name === 'face' ? name : `to the ${name}`}</option
-          >{/each}
-        <option value="width">a width</option>
-        <option value="height">a height</option>
-      </select>
+      <Choice label="Wanted framing" options={FRAMING_OPTIONS} value={framing} onchange={setFraming} />
       {#if person}
         <span class="soft">of a person</span>
         <DistanceField
@@ -88,33 +96,25 @@
         />
       {/if}</span
     >
-    <span class="item" role="group" aria-label="What is asked"
+    <span class="item"
       ><span class="soft">Find</span>
-      {#each KINDS as { value, label } (value)}<button
-          class="knob"
-          aria-pressed={ask.find === value}
-          onclick={() => onchange({ find: value })}>{label}</button
-        >{/each}</span
+      <Segments
+        label="What is asked"
+        options={KINDS}
+        value={ask.find ?? 'distance'}
+        onchange={(find) => onchange({ find })}
+      /></span
     >
     {#if ask.find !== 'lens'}
       <label class="item"
         ><span class="soft">with</span>
-        <select
-          class="set"
-          aria-label="Lens of the field"
-          value={String(ask.lens_id ?? '')}
-          onchange={(event) =>
-            onchange({ lens_id: Number(event.currentTarget.value), focal_mm: null, adapter_ids: null })}
-        >
-          {#each equipment.lens_sets as set (set.id)}
-            <optgroup label={set.name}>
-              {#each set.lenses as l (l.id)}<option
-                  value={String(l.id)}
-                  disabled={l.projection !== 'rectilinear'}>{l.name}</option
-                >{/each}
-            </optgroup>
-          {/each}
-        </select>
+        <Choice
+          label="Lens of the field"
+          search
+          options={lenses}
+          value={ask.lens_id ?? null}
+          onchange={(lens_id) => onchange({ lens_id, focal_mm: null, adapter_ids: null })}
+        />
         {#if lens && lens.focal_max_mm > lens.focal_min_mm}
           at <EntryField
             label="Focal length of the zoom"
@@ -131,20 +131,13 @@
     {#if ask.find !== 'format'}
       <label class="item"
         ><span class="soft">in</span>
-        <select
-          class="set"
-          aria-label="Format of the field"
-          value={String(ask.format_id ?? '')}
-          onchange={(event) => onchange({ format_id: Number(event.currentTarget.value) })}
-        >
-          {#each equipment.bodies as body (body.id)}
-            <optgroup label={body.name}>
-              {#each body.modes.flatMap((m) => m.formats) as f (f.id)}<option value={String(f.id)}
-                  >{f.name}</option
-                >{/each}
-            </optgroup>
-          {/each}
-        </select></label
+        <Choice
+          label="Format of the field"
+          search
+          options={formatOptions(equipment.bodies)}
+          value={ask.format_id ?? null}
+          onchange={(format_id) => onchange({ format_id })}
+        /></label
       >
     {/if}
     {#if ask.find !== 'distance'}

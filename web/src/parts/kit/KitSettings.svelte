@@ -1,6 +1,9 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import Toggles from '../controls/Toggles.svelte'
+  import { namedOptions } from '../../lib/options'
   import type { KitAsk, Package } from '../../lib/types'
-  import { ASPECTS, aspectLabel } from '../chain/links'
+  import { aspectOptions } from '../chain/links'
   import ReferenceChoice from '../chain/ReferenceChoice.svelte'
 
   interface Props {
@@ -14,6 +17,10 @@
   }
   let { ask, package: equipment, ways = true, parts = true, onchange }: Props = $props()
 
+  const MOUNTED = [
+    { value: 'simplest', label: 'the simplest way' },
+    { value: 'every', label: 'in every way: reducers, extenders' },
+  ] as const
   const reference = $derived({
     name: 'super35' as const,
     by: 'width' as const,
@@ -24,14 +31,9 @@
     equipment.bodies.flatMap((body) => body.crops.map((crop) => ({ ...crop, body: body.name }))),
   )
   const on = $derived(new Set(ask.crop_ids ?? []))
-  const sets = $derived(new Set(ask.lens_set_ids ?? equipment.lens_sets.map((set) => set.id)))
-  const bodies = $derived(new Set(ask.body_ids ?? equipment.bodies.map((body) => body.id)))
 
   /** All of them is no choice at all. */
-  function toggled(chosen: Set<number>, all: { id: number }[], id: number, now: boolean): number[] | null {
-    const ids = all.map((x) => x.id).filter((x) => (x === id ? now : chosen.has(x)))
-    return ids.length === all.length ? null : ids
-  }
+  const orAll = (ids: number[], all: readonly unknown[]) => (ids.length === all.length ? null : ids)
 </script>
 
 <div class="settings">
@@ -47,62 +49,42 @@
   >
   <label class="item"
     ><span class="soft">Delivered</span>
-    <select
-      class="set"
-      aria-label="Delivered aspect"
-      value={String(ask.delivery?.aspect ?? '')}
-      onchange={(event) =>
-        onchange({
-          delivery: {
-            ...ask.delivery,
-            aspect: event.currentTarget.value === '' ? null : Number(event.currentTarget.value),
-          },
-        })}
-    >
-      {#each ASPECTS as { label, aspect } (label)}<option value={String(aspect ?? '')}>{label}</option>{/each}
-      {#if ask.delivery?.aspect != null && !ASPECTS.some((a) => a.aspect === ask.delivery?.aspect)}
-        <option value={String(ask.delivery.aspect)}>{aspectLabel(ask.delivery.aspect)}</option>
-      {/if}
-    </select></label
+    <Choice
+      label="Delivered aspect"
+      options={aspectOptions(ask.delivery?.aspect)}
+      value={ask.delivery?.aspect ?? null}
+      onchange={(aspect) => onchange({ delivery: { ...ask.delivery, aspect } })}
+    /></label
   >
   {#if ways}
     <label class="item"
       ><span class="soft">Mounted</span>
-      <select
-        class="set"
-        aria-label="How lenses are mounted"
+      <Choice
+        label="How lenses are mounted"
+        options={MOUNTED}
         value={ask.mounted}
-        onchange={(event) => onchange({ mounted: event.currentTarget.value as 'simplest' | 'every' })}
-      >
-        <option value="simplest">the simplest way</option>
-        <option value="every">in every way: reducers, extenders</option>
-      </select></label
+        onchange={(mounted) => onchange({ mounted })}
+      /></label
     >
   {/if}
   {#if parts}
-    <span class="item" role="group" aria-label="Bodies"
+    <span class="item"
       ><span class="soft">Bodies</span>
-      {#each equipment.bodies as body (body.id)}
-        <button
-          class="knob"
-          aria-pressed={bodies.has(body.id)}
-          onclick={() =>
-            onchange({ body_ids: toggled(bodies, equipment.bodies, body.id, !bodies.has(body.id)) })}
-          >{body.name}</button
-        >
-      {/each}</span
+      <Toggles
+        label="Bodies"
+        options={namedOptions(equipment.bodies)}
+        value={ask.body_ids ?? equipment.bodies.map((body) => body.id)}
+        onchange={(ids) => onchange({ body_ids: orAll(ids, equipment.bodies) })}
+      /></span
     >
-    <span class="item" role="group" aria-label="Lens sets"
+    <span class="item"
       ><span class="soft">Lenses</span>
-      {#each equipment.lens_sets as set (set.id)}
-        <button
-          class="knob"
-          aria-pressed={sets.has(set.id)}
-          onclick={() =>
-            onchange({ lens_set_ids: toggled(sets, equipment.lens_sets, set.id, !sets.has(set.id)) })}
-          >{set.name}</button
-        >
-      {/each}</span
+      <Toggles
+        label="Lens sets"
+        options={namedOptions(equipment.lens_sets)}
+        value={ask.lens_set_ids ?? equipment.lens_sets.map((set) => set.id)}
+        onchange={(ids) => onchange({ lens_set_ids: orAll(ids, equipment.lens_sets) })}
+      /></span
     >
   {/if}
   {#if crops.length}
@@ -161,10 +143,5 @@
     padding: 8px 12px;
     background: var(--panel);
     border: 1px solid var(--line-strong);
-  }
-  .knob {
-    padding-inline: 0.45rem;
-    font-size: 13px;
-    min-height: 25px;
   }
 </style>

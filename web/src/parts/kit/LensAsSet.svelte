@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { aperture, mm } from '../../lib/format'
+  import Choice from '../controls/Choice.svelte'
+  import { formatOptions, lensOptions, stopOptions, withChosen } from '../../lib/options'
+  import { mm } from '../../lib/format'
   import type { CoverageAsk, CoverageView, Lens, Package } from '../../lib/types'
 
   interface Props {
@@ -15,30 +17,32 @@
   const zoom = $derived(lens !== undefined && lens.focal_max_mm > lens.focal_min_mm)
   const way = $derived(ask.adapter_ids == null ? 'auto' : ask.adapter_ids.join('.'))
   const fitting = $derived(equipment.adapters.filter((a) => a.lens_mount === lens?.mount))
+  const ways = $derived(
+    withChosen(
+      [
+        { value: 'auto', label: 'the simplest way' },
+        { value: '', label: 'directly' },
+        ...fitting.map((a) => ({ value: String(a.id), label: a.name })),
+      ],
+      way,
+      equipment.adapters
+        .filter((a) => ask.adapter_ids?.includes(a.id))
+        .map((a) => a.name)
+        .join(' + '),
+    ),
+  )
 </script>
 
 <div class="as-set">
   <label
     ><span class="soft">Lens</span>
-    <select
-      class="set"
-      aria-label="Lens"
-      value={String(ask.lens_id)}
-      onchange={(event) =>
-        onchange({
-          lens_id: Number(event.currentTarget.value),
-          focal_mm: null,
-          stop: null,
-          adapter_ids: null,
-        })}
-    >
-      {#each equipment.lens_sets as set (set.id)}
-        <optgroup label="{set.maker} {set.name}">
-          {#each set.lenses as option (option.id)}<option value={String(option.id)}>{option.name}</option
-            >{/each}
-        </optgroup>
-      {/each}
-    </select></label
+    <Choice
+      label="Lens"
+      search
+      options={lensOptions(equipment.lens_sets)}
+      value={ask.lens_id}
+      onchange={(lens_id) => onchange({ lens_id, focal_mm: null, stop: null, adapter_ids: null })}
+    /></label
   >
   {#if zoom && lens && shown}
     <label
@@ -57,58 +61,33 @@
   {/if}
   <label
     ><span class="soft">stop</span>
-    <select
-      class="set figure"
-      aria-label="Stop"
-      value={String(shown?.stop ?? '')}
-      onchange={(event) => onchange({ stop: Number(event.currentTarget.value) })}
-    >
-      {#each [...new Set([...(shown?.stops ?? []), shown?.stop ?? 0])]
-        .filter(Boolean)
-        .toSorted((a, b) => a - b) as stop (stop)}
-        <option value={String(stop)}>{shown?.marks}{aperture(stop)}</option>
-      {/each}
-    </select></label
+    <Choice
+      label="Stop"
+      figure
+      options={shown ? stopOptions(shown) : []}
+      value={shown?.stop ?? null}
+      onchange={(stop) => onchange({ stop })}
+    /></label
   >
   <label
     ><span class="soft">mounted</span>
-    <select
-      class="set"
-      aria-label="Adapter"
+    <Choice
+      label="Adapter"
+      options={ways}
       value={way}
-      onchange={(event) => {
-        const text = event.currentTarget.value
-        onchange({ adapter_ids: text === 'auto' ? null : text.split('.').filter(Boolean).map(Number) })
-      }}
-    >
-      <option value="auto">the simplest way</option>
-      <option value="">directly</option>
-      {#each fitting as a (a.id)}<option value={String(a.id)}>{a.name}</option>{/each}
-      {#if way !== 'auto' && way !== '' && !fitting.some((a) => String(a.id) === way)}<option value={way}
-          >{equipment.adapters
-            .filter((a) => ask.adapter_ids?.includes(a.id))
-            .map((a) => a.name)
-            .join(' + ')}</option
-        >{/if}
-    </select></label
+      onchange={(chosen) =>
+        onchange({ adapter_ids: chosen === 'auto' ? null : chosen.split('.').filter(Boolean).map(Number) })}
+    /></label
   >
   <label
     ><span class="soft">in</span>
-    <select
-      class="set"
-      aria-label="Recording format"
-      value={String(ask.format_id)}
-      onchange={(event) => onchange({ format_id: Number(event.currentTarget.value), adapter_ids: null })}
-    >
-      {#each equipment.bodies as body (body.id)}
-        {#each body.modes as mode (mode.id)}
-          <optgroup label="{body.name}, {mode.name}">
-            {#each mode.formats as format (format.id)}<option value={String(format.id)}>{format.name}</option
-              >{/each}
-          </optgroup>
-        {/each}
-      {/each}
-    </select></label
+    <Choice
+      label="Recording format"
+      search
+      options={formatOptions(equipment.bodies)}
+      value={ask.format_id}
+      onchange={(format_id) => onchange({ format_id, adapter_ids: null })}
+    /></label
   >
   {#each shown?.notes ?? [] as note (note.text)}<span class="warn">{note.text}</span>{/each}
 </div>

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
+  import { formatOptions } from '../../lib/options'
   import { mm, percent } from '../../lib/format'
   import type { Package, SlowAsk, SlowMotion } from '../../lib/types'
   import EntryField from '../fields/EntryField.svelte'
@@ -19,20 +21,13 @@
   <div class="bar">
     <label
       ><span class="soft">The field of</span>
-      <select
-        class="set"
-        aria-label="Base format"
-        value={String(ask.base_format_id)}
-        onchange={(event) => onchange({ base_format_id: Number(event.currentTarget.value) })}
-      >
-        {#each equipment.bodies as body (body.id)}
-          <optgroup label={body.name}>
-            {#each body.modes.flatMap((m) => m.formats) as f (f.id)}<option value={String(f.id)}
-                >{f.name}</option
-              >{/each}
-          </optgroup>
-        {/each}
-      </select></label
+      <Choice
+        label="Base format"
+        search
+        options={formatOptions(equipment.bodies)}
+        value={ask.base_format_id}
+        onchange={(base_format_id) => onchange({ base_format_id })}
+      /></label
     >
     <label
       ><span class="soft">at</span><EntryField

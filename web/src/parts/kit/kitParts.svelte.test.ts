@@ -1,4 +1,5 @@
 import { fireEvent, render, screen, within } from '@testing-library/svelte'
+import { sized } from '../../lib/testing/sized'
 import userEvent from '@testing-library/user-event'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
 import { newLens, newMount } from '../../lib/lenses.svelte'
@@ -17,14 +18,7 @@ import FlangeDrawing from '../documents/FlangeDrawing.svelte'
 import { lensSetItem } from '../documents/shelf'
 import ZoomRange from '../chain/ZoomRange.svelte'
 
-// jsdom lays nothing out: the drawings get a size to draw to.
-beforeAll(() => {
-  for (const [name, px] of [
-    ['clientWidth', 600],
-    ['clientHeight', 300],
-  ] as const)
-    Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => px })
-})
+beforeAll(() => sized(600, 300))
 
 const LENS = { ...newLens([], undefined), key: 'a', name: 'Heron 50', image_circle_mm: 46 }
 const FIGURES = {

@@ -143,7 +143,7 @@ describe('field and distance', () => {
   it('asks for what is not known and tells the runners-up', async () => {
     const onchange = vi.fn()
     const view = render(FieldPanel, { ...props, onchange })
-    await userEvent.click(screen.getByRole('button', { name: 'which lens' }))
+    await userEvent.click(screen.getByRole('radio', { name: 'which lens' }))
     expect(onchange).toHaveBeenLastCalledWith({ find: 'lens' })
     await view.rerender({ ...props, ask: { ...ask, find: 'format' }, onchange })
     expect(screen.queryByLabelText('Format of the field')).toBeNull()

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import type { BenchState, Package } from '../../lib/types'
-  import { COC_CHOICES, cocChoice } from '../chain/coc'
+  import { cocChoice, cocOf, cocOptions } from '../chain/coc'
   import { UNITS } from '../../lib/units'
   import Segments from '../controls/Segments.svelte'
   import ReferenceChoice from '../chain/ReferenceChoice.svelte'
@@ -26,23 +27,12 @@
   >
   <label
     ><span class="soft">sharp to</span>
-    <select
-      class="set"
-      aria-label="Rule for the circle of confusion"
-      value={bench.coc === null ? '' : cocChoice(bench.coc)}
-      onchange={(event) => {
-        if (event.currentTarget.value === '') onchange({ coc: null })
-        const found = COC_CHOICES.find((c) => c.label === event.currentTarget.value)
-        if (found) onchange({ coc: found.coc })
-      }}
-    >
-      <option value="">the production's rule</option>
-      {#each COC_CHOICES as { label } (label)}<option value={label}>{label}</option>{/each}
-      {#if bench.coc !== null}
-        {@const own = cocChoice(bench.coc)}
-        {#if !COC_CHOICES.some((c) => c.label === own)}<option value={own}>{own}</option>{/if}
-      {/if}
-    </select></label
+    <Choice
+      label="Rule for the circle of confusion"
+      options={cocOptions(bench.coc)}
+      value={bench.coc === null ? null : cocChoice(bench.coc)}
+      onchange={(label) => onchange({ coc: cocOf(label) })}
+    /></label
   >
   <Segments
     label="Unit of distances"
@@ -60,7 +50,7 @@
     gap: 0.2rem 0.9rem;
     font-size: 14px;
   }
-  select {
+  .switches :global(select.set) {
     max-width: 11rem;
   }
 </style>

@@ -105,7 +105,7 @@
   }
   :global(.help .title) {
     font-size: 19px;
-    font-weight: 600;
+    font-weight: 500;
   }
   .heard {
     display: flex;

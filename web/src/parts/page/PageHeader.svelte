@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Redo from '@lucide/svelte/icons/redo-2'
+  import Undo from '@lucide/svelte/icons/undo-2'
   import type { Snippet } from 'svelte'
   import { modeSwitch } from '../../lib/mode.svelte'
   import { pathTo } from '../../lib/router.svelte'
@@ -37,14 +39,14 @@
     {#if kept !== undefined}<span class="soft kept">{kept ? 'saved' : 'not saved yet'}</span>{/if}
     {#if steps}
       <button class="knob" disabled={!steps.back} onclick={onundo} aria-label="Undo" title="Undo (Ctrl Z)"
-        >↶</button
+        ><Undo size={16} /></button
       >
       <button
         class="knob"
         disabled={!steps.forth}
         onclick={onredo}
         aria-label="Redo"
-        title="Redo (Ctrl Shift Z)">↷</button
+        title="Redo (Ctrl Shift Z)"><Redo size={16} /></button
       >
     {/if}
     <button class="knob" onclick={() => modeSwitch.toggle()} title="Night or day (n)"
@@ -68,7 +70,7 @@
     align-items: center;
     gap: 0.45rem;
     font-size: 18px;
-    font-weight: 600;
+    font-weight: 500;
   }
   nav {
     display: inline-flex;
@@ -115,11 +117,6 @@
     }
     .brand span {
       display: none;
-    }
-  }
-  @media (pointer: coarse) {
-    nav a {
-      padding-block: 6px;
     }
   }
 </style>

@@ -78,6 +78,7 @@
   }
   .aside {
     margin-left: auto;
+    padding-block: 2px;
   }
   @media (max-width: 1000px) {
     nav {
@@ -97,11 +98,6 @@
     }
   }
   @media (pointer: coarse) {
-    a {
-      display: inline-flex;
-      align-items: center;
-      min-height: 44px;
-    }
     .title {
       align-self: center;
     }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../../parts/controls/Choice.svelte'
   import type { BenchTabProps } from '../../lib/benchTabs'
   import * as client from '../../lib/client'
   import { rate } from '../../lib/format'
@@ -50,14 +51,12 @@
     >
     <label
       ><span class="soft">Lamp</span>
-      <select
-        class="set"
-        aria-label="Kind of lamp"
+      <Choice
+        label="Kind of lamp"
+        options={(view?.lamps ?? []).map((lamp) => ({ value: lamp.kind, label: lamp.name }))}
         value={light.lamp}
-        onchange={(event) => set({ lamp: event.currentTarget.value as Light['lamp'], ripple_percent: null })}
-      >
-        {#each view?.lamps ?? [] as l (l.kind)}<option value={l.kind}>{l.name}</option>{/each}
-      </select></label
+        onchange={(lamp) => set({ lamp, ripple_percent: null })}
+      /></label
     >
     {#if light.lamp === 'pulsed'}
       <span

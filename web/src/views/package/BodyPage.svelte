@@ -12,14 +12,9 @@
   import SensorDrawing from '../../parts/drawings/SensorDrawing.svelte'
   import RowSection from '../../parts/grid/RowSection.svelte'
   import DocumentPage from './DocumentPage.svelte'
+  import type { DocumentProps } from './documents'
 
-  interface Props {
-    editor: BodyEditor
-    productionId: number
-    linked: boolean
-    changes: number
-  }
-  let { editor, productionId, linked, changes }: Props = $props()
+  let { editor, productionId, linked, changes }: DocumentProps<BodyEditor> = $props()
 
   const PAGES = [
     { value: 'formats', label: 'Scan modes and formats' },

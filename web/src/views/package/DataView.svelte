@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../../parts/controls/Choice.svelte'
+  import { withChosen, wordOptions } from '../../lib/options'
   import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { faultsOf } from '../../lib/faults'
@@ -38,16 +40,16 @@
   }
   const cards = $derived(settings.settings?.cards ?? [])
   const DELIVERIES = [
-    [1920, 1080],
-    [2048, 1080],
-    [3840, 2160],
-    [4096, 2160],
-    [3840, 1607],
-    [1080, 1920],
+    '1920 × 1080',
+    '2048 × 1080',
+    '3840 × 2160',
+    '4096 × 2160',
+    '3840 × 1607',
+    '1080 × 1920',
   ]
 </script>
 
-<div class="asked">
+<div class="bar">
   <span class="item"
     ><span class="soft">Rate</span><EntryField
       label="Rate at which the data are counted"
@@ -67,17 +69,12 @@
         fault={faults[`delivery[${axis}]`]}
         oninput={(n) => change({ delivery: ask.delivery.map((m, i) => (i === axis ? (n as number) : m)) })}
       />{/each}
-    <select
-      class="set"
-      aria-label="Usual deliveries"
+    <Choice
+      label="Usual deliveries"
+      options={withChosen(wordOptions(DELIVERIES), ask.delivery.join(' × '), ask.delivery.join(' × '))}
       value={ask.delivery.join(' × ')}
-      onchange={(event) => change({ delivery: event.currentTarget.value.split(' × ').map(Number) })}
-    >
-      {#each DELIVERIES as raster (raster.join())}<option>{raster.join(' × ')}</option>{/each}
-      {#if !DELIVERIES.some((d) => d.join() === ask.delivery.join())}<option
-          >{ask.delivery.join(' × ')}</option
-        >{/if}
-    </select></span
+      onchange={(raster) => change({ delivery: raster.split(' × ').map(Number) })}
+    /></span
   >
   <span class="item"
     ><span class="soft">Lens squeeze</span><EntryField
@@ -99,13 +96,6 @@
 {/if}
 
 <style>
-  .asked {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.2rem 1.4rem;
-    font-size: 14px;
-  }
   .item :global(.cell input) {
     border-bottom-color: var(--line-strong);
   }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../../parts/controls/Choice.svelte'
   import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { pathTo } from '../../lib/router.svelte'
@@ -52,6 +53,12 @@
           stop: null,
         })}`
       : pathTo(productionId, 'bench')
+
+  const COLUMNS = [
+    { value: 'pictures', label: 'recording formats, those with the same picture together' },
+    { value: 'formats', label: 'every recording format' },
+    { value: 'classes', label: 'classes of formats' },
+  ] as const
 </script>
 
 <NoticeBar what="package" problem={look.problem} conflict={false} onresolve={() => {}} onundo={null} />
@@ -60,16 +67,12 @@
   <div class="bar">
     <label
       ><span class="soft">Across</span>
-      <select
-        class="set"
-        aria-label="Columns of the matrix"
+      <Choice
+        label="Columns of the matrix"
+        options={COLUMNS}
         value={look.ask.across}
-        onchange={(event) => look.change({ across: event.currentTarget.value as MatrixAsk['across'] })}
-      >
-        <option value="pictures">recording formats, those with the same picture together</option>
-        <option value="formats">every recording format</option>
-        <option value="classes">classes of formats</option>
-      </select></label
+        onchange={(across) => look.change({ across })}
+      /></label
     >
     <span class="soft"
       >Effective focal length in mm, horizontal angle; ✓ covers, ≈ just covers, ✗ dark corners, ? circle not

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../../parts/controls/Choice.svelte'
+  import { namedOptions } from '../../lib/options'
   import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { asOnBench, KitLook } from '../../lib/kit.svelte'
@@ -85,14 +87,12 @@
       >{/if}
     <label class="item"
       ><span class="soft">What to buy is told for</span>
-      <select
-        class="set"
-        aria-label="Format for which focal lengths to buy are told"
-        value={String(look.ask.base_format_id ?? '')}
-        onchange={(event) => look.change({ base_format_id: Number(event.currentTarget.value) })}
-      >
-        {#each formats as f (f.id)}<option value={String(f.id)}>{f.name}</option>{/each}
-      </select></label
+      <Choice
+        label="Format for which focal lengths to buy are told"
+        options={namedOptions(formats)}
+        value={look.ask.base_format_id ?? null}
+        onchange={(base_format_id) => look.change({ base_format_id })}
+      /></label
     >
   </div>
   {#if answer}

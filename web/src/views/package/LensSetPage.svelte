@@ -10,14 +10,9 @@
   import EntryField from '../../parts/fields/EntryField.svelte'
   import RowSection from '../../parts/grid/RowSection.svelte'
   import DocumentPage from './DocumentPage.svelte'
+  import type { DocumentProps } from './documents'
 
-  interface Props {
-    editor: LensSetEditor
-    productionId: number
-    linked: boolean
-    changes: number
-  }
-  let { editor, productionId, linked, changes }: Props = $props()
+  let { editor, productionId, linked, changes }: DocumentProps<LensSetEditor> = $props()
 
   const FIELDS = [
     ['maker', 'Maker', 'Maker', 14],

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Faults } from '../../lib/faults'
   import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { asOnBench, KitLook } from '../../lib/kit.svelte'
@@ -79,29 +80,32 @@
       look.problem && Object.keys(look.faults).length === 0 ? [look.problem] : [],
     )[0] ?? null,
   )
+  /** What the panels have in common: the faults of what they ask, and how a distance is read. */
+  const given = (asked: { faults: Faults }) => ({
+    fault: (path: string) => asked.faults[path],
+    read: client.readDistance,
+  })
 </script>
 
 <NoticeBar what="package" problem={loose} conflict={false} onresolve={() => {}} onundo={null} />
 {#if match.ask && match.equipment && match.bench}
   <KitSettings ask={match.ask} package={match.equipment} onchange={change} />
   <MatchPanel
+    {...given(match)}
     ask={match.ask}
     answer={match.answer}
     package={match.equipment}
     unit={match.bench.unit}
-    fault={(path) => match.faults[path]}
-    read={client.readDistance}
     onchange={(part) => match.change(part)}
   />
 {/if}
 {#if field.ask && field.equipment && field.bench}
   <FieldPanel
+    {...given(field)}
     ask={field.ask}
     answer={field.answer}
     package={field.equipment}
     unit={field.bench.unit}
-    fault={(path) => field.faults[path]}
-    read={client.readDistance}
     onchange={(part) => field.change(part)}
   />
 {/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Choice from '../../parts/controls/Choice.svelte'
+  import { withChosen } from '../../lib/options'
   import type { SectionProps } from '../../lib/views'
   import * as client from '../../lib/client'
   import { mm, percent, rate, stops } from '../../lib/format'
@@ -31,27 +33,25 @@
     if (settings.kept) latest.want()
   })
   const movements = $derived(table?.movements ?? [])
-  const crossing = $derived(settings.settings?.crossing_s)
+  const crossing = $derived(settings.settings?.crossing_s ?? null)
 </script>
 
-<div class="asked">
+<div class="bar">
   <SettingField label="Wanted rate" editor={settings} path="wanted_fps" unit="fps" />
   <SettingField label="Base rate" editor={settings} path="base_fps" unit="fps" />
   <SettingField label="Shutter" editor={settings} path="shutter_deg" unit="°" />
   <span class="item"
     ><span class="soft">Skew of</span>
-    <select
-      class="set"
-      aria-label="Movement"
-      value={movements.find((m) => m.crossing_s === crossing)?.name ?? ''}
-      onchange={(event) => {
-        const found = movements.find((m) => m.name === event.currentTarget.value)
-        if (found) settings.set('crossing_s', found.crossing_s)
-      }}
-    >
-      {#each movements as { name } (name)}<option value={name}>{name}</option>{/each}
-      {#if !movements.some((m) => m.crossing_s === crossing)}<option value="">own movement</option>{/if}
-    </select></span
+    <Choice
+      label="Movement"
+      options={withChosen(
+        movements.map((m) => ({ value: m.crossing_s, label: m.name })),
+        crossing,
+        'own movement',
+      )}
+      value={crossing}
+      onchange={(crossing_s) => settings.set('crossing_s', crossing_s)}
+    /></span
   >
   <SettingField label="that crosses the frame in" editor={settings} path="crossing_s" unit="s" />
 </div>
@@ -133,13 +133,6 @@
 {/if}
 
 <style>
-  .asked {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.2rem 1.4rem;
-    font-size: 14px;
-  }
   .grid :global(:is(th, td)) {
     padding-block: 3px;
   }

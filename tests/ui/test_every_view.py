@@ -1,0 +1,91 @@
+"""What every view owes its users: held for all of them, in both modes, at three sizes."""
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+
+from tests.ui.conftest import PATIENCE_MS, settled
+
+SECTIONS = ("bodies", "lenses", "mounts", "coverage", "kit", "ladder", "match", "speed", "finder", "data")
+TABS = ("depth", "light", "flicker", "scene")
+#: Every view, and what is opened in it first.
+VIEWS = [
+    *((f"/package/{section}", None) for section in SECTIONS),
+    *(("/package/bodies", tab) for tab in ("In-camera crops", "Do the claims hold?", "Catalogue", "Files")),
+    ("/bench", None),
+    ("/bench", "How S35 → UHD is computed"),
+    ("/bench", "set more of Recording"),
+    *((f"/bench#{tab}", None) for tab in TABS),
+    ("/compare", None),
+    ("/compare", "Match to A"),
+    ("/nowhere", None),
+]
+DESK, TABLET, TELEPHONE = (1280, 800), (820, 1180), (390, 844)
+#: What a finger must be able to hit, in pixels: the size that the guidelines of touch platforms share (WCAG 2.5.5).
+FINGER = 44
+
+#: Controls that are lower than a finger. A link within a sentence is left alone, as WCAG 2.5.5 does; what is laid
+#: over by a label counts by the label; a mark in a drawing has its list beside it.
+TOO_LOW = """(least) => [...document.querySelectorAll(
+    'button, a, select, input, textarea, summary, [role=tab], [role=option], label')]
+  .filter((e) => e.checkVisibility({ visibilityProperty: true }) && !e.closest('svg, .sr-only, .skip'))
+  .filter((e) => !(e.matches('a, button:not(.knob)') && e.closest('p')))
+  .filter((e) => e.localName !== 'label' || e.querySelector('input'))
+  .filter((e) => e.localName !== 'input' || !e.closest('label, [data-scope=radio-group]'))
+  .map((e) => [e, e.getBoundingClientRect()])
+  .filter(([, box]) => box.width > 1 && box.height > 1 && box.height < least - 0.5)
+  .map(([e, box]) => `${e.localName}.${e.className} ${Math.round(box.height)}px: ` +
+    (e.getAttribute('aria-label') ?? e.textContent).trim().slice(0, 40))"""
+
+#: Text of drawings whose letters are not of the size of letters: drawn in millimetres instead of pixels, say.
+WRONG_LETTERS = """() => [...document.querySelectorAll('svg text')]
+  .filter((text) => text.checkVisibility() && text.textContent.trim())
+  .map((text) => {
+    const { a, b } = text.getScreenCTM()
+    return [parseFloat(getComputedStyle(text).fontSize) * Math.hypot(a, b), text.textContent.trim()]
+  })
+  .filter(([px]) => px < 9 || px > 24)
+  .map(([px, words]) => `${words}: ${px.toFixed(1)} px`)"""
+
+
+def open_view(browser, base_url, view, opened, size, scheme):
+    touch = size != DESK
+    context = browser.new_context(
+        viewport={"width": size[0], "height": size[1]},
+        has_touch=touch, color_scheme=scheme, reduced_motion="reduce",
+    )  # fmt: skip
+    context.add_init_script(f"localStorage.setItem('hextan.mode', '{scheme}')")
+    page = context.new_page()
+    page.set_default_timeout(PATIENCE_MS)
+    page.goto(f"{base_url}/")
+    page.wait_for_selector(".sum")
+    production = page.evaluate("async () => (await (await fetch('/api/productions')).json()).here[0].id")
+    page.goto(f"{base_url}/p/{production}{view}")
+    page.wait_for_load_state("networkidle")
+    if opened:
+        page.locator("button, [role=tab]").filter(has_text=opened).or_(
+            page.get_by_label(opened)
+        ).first.click()
+        page.wait_for_load_state("networkidle")
+    return page
+
+
+def complaints_of(page):
+    return [(v["id"], [n["target"] for n in v["nodes"]][:4]) for v in Axe().run(page).response["violations"]]
+
+
+@pytest.mark.parametrize("scheme", ["dark", "light"])
+@pytest.mark.parametrize(("view", "opened"), VIEWS)
+def test_every_view_at_three_sizes(browser, base_url, view, opened, scheme):
+    desk = open_view(browser, base_url, view, opened, DESK, scheme)
+    assert complaints_of(desk) == []
+    assert desk.evaluate(WRONG_LETTERS) == []
+    desk.context.close()
+    touched = open_view(browser, base_url, view, opened, TABLET, scheme)
+    for width, height in (TABLET, TELEPHONE):
+        touched.set_viewport_size({"width": width, "height": height})
+        # Drawings take their new width from what they measure, a frame or two after the page has it.
+        assert settled(touched, lambda: touched.evaluate("document.documentElement.scrollWidth")) <= width
+        assert complaints_of(touched) == []
+        assert touched.evaluate(WRONG_LETTERS) == []
+        assert touched.evaluate(TOO_LOW, FINGER) == []
+    touched.context.close()
