@@ -2,7 +2,7 @@ import { svelte } from '@sveltejs/vite-plugin-svelte'
 import tailwindcss from '@tailwindcss/vite'
 import { svelteTesting } from '@testing-library/svelte/vite'
 import { defineConfig } from 'vitest/config'
-import { fonts } from './fonts/cut'
+import { fonts } from './fonts/cut.ts'
 
 export default defineConfig({
   plugins: [fonts(), tailwindcss(), svelte(), svelteTesting()],
