@@ -15,11 +15,6 @@ BYTES = {"content-type": "application/octet-stream"}
 
 
 @pytest.fixture
-def url(production_id):
-    return f"/api/productions/{production_id}"
-
-
-@pytest.fixture
 def sets(client, url):
     return {row["name"]: row for row in client.get(f"{url}/lens-sets").json()["here"]}
 

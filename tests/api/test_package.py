@@ -16,11 +16,6 @@ from tests.shapes import check_shape
 
 
 @pytest.fixture
-def url(production_id):
-    return f"/api/productions/{production_id}"
-
-
-@pytest.fixture
 def bodies(client, url):
     return {body["name"]: body for body in client.get(f"{url}/bodies").json()["here"]}
 

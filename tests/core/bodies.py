@@ -5,6 +5,7 @@ from importlib.resources import files
 
 from hextan.core.documents import body_of, parse_body
 from hextan.core.equipment import Package
+from hextan.core.evaluation import compute, parse_request
 
 
 def a_format(name="UHD", **changes):
@@ -36,3 +37,28 @@ def package_of(documents, **more):
         used += len(rows)
         bodies.append(body_of(document, ids, number))
     return Package(bodies=tuple(bodies), **more)
+
+
+#: A body of three windows: all of it, a small one, and one that lies off the middle.
+WINDOWS = package_of(
+    [
+        parse_body(
+            a_body(
+                [
+                    a_mode("Full", window=[6000, 3375], formats=[a_format("UHD")]),
+                    a_mode("Small", window=[3000, 1688], formats=[a_format("small")]),
+                    a_mode("Moved", window=[2000, 1125], offset=[400, -200], formats=[a_format("moved")]),
+                ]
+            )
+        )
+    ]
+)
+
+
+def evaluated(circle=31.5, squeeze=1.0, focal=40.0, distance=3.2, projection="rectilinear", delivery=None):
+    """A lens on all formats of `WINDOWS`, computed."""
+    formats = [here.as_request(25.0, delivery) for here in WINDOWS.formats.values()]
+    return compute(parse_request({
+        "subject": {"distance_m": distance}, "formats": formats,
+        "lens": {"focal_mm": focal, "f_number": 2.0, "image_circle_mm": circle, "squeeze": squeeze,
+                 "projection": projection}}))  # fmt: skip

@@ -6,6 +6,7 @@ import subprocess
 import sys
 import time
 import urllib.request
+from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
@@ -178,3 +179,12 @@ def choose(page, label, name):
 
 def choose_lens(page, name):
     choose(page, "Lens", name)
+
+
+@contextmanager
+def package_of(page, base_url, complaints, at):
+    """Give the address of a production's package, from that of its API; nothing may be complained about meanwhile."""
+    page.set_default_timeout(PATIENCE_MS)
+    yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
+    page.close()
+    assert [c for c in complaints if "the server responded with a status of 4" not in c] == []

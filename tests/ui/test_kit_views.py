@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.core.kits import a_lens, a_set
-from tests.ui.conftest import PATIENCE_MS, box, choose, choose_lens
+from tests.ui.conftest import box, choose, choose_lens, package_of
 from tests.ui.grids import cell, enter, pick, row_of
 from tests.ui.test_package_view import ask, give
 
@@ -23,11 +23,8 @@ def at_first(base_url):
 @pytest.fixture
 def kit(page, base_url, complaints, at_first):
     """The address of the package."""
-    page.set_default_timeout(PATIENCE_MS)
-    at, *_ = at_first
-    yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
-    page.close()
-    assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
+    with package_of(page, base_url, complaints, at_first[0]) as address:
+        yield address
 
 
 @pytest.fixture

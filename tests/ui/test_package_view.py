@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 
 from hextan.formats import formats_csv
 from tests.core.bodies import a_body, a_format, a_mode
-from tests.ui.conftest import PATIENCE_MS, choose, saving
+from tests.ui.conftest import choose, package_of, saving
 from tests.ui.grids import cell, enter, pick, row_of
 
 
@@ -32,11 +32,8 @@ def first(base_url):
 @pytest.fixture
 def home(page, base_url, complaints, first):
     """The address of the package."""
-    page.set_default_timeout(PATIENCE_MS)
-    at, _ = first
-    yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
-    page.close()
-    assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
+    with package_of(page, base_url, complaints, first[0]) as address:
+        yield address
 
 
 @pytest.fixture

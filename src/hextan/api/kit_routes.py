@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter, Request, Response
 
-from hextan.api.plumbing import Db, ProductionId, answers, json_answer
+from hextan.api.plumbing import CSV_TABLE, Db, ProductionId, answers, csv_answer, json_answer
 from hextan.api.route import Route
 from hextan.core.kit import (
     CoverageAsk,
@@ -42,12 +42,12 @@ def matrix(production_id: ProductionId, asked: MatrixAsk, db: Db, request: Reque
     name="kit_matrix_csv",
     tags=["Kit"],
     response_class=Response,
-    responses={200: {"content": {"text/csv": {}}, "description": "The table."}},
+    responses=CSV_TABLE,
 )
 def matrix_csv(production_id: ProductionId, asked: MatrixAsk, db: Db, request: Request) -> Response:
     """Give the matrix as a table, to be copied into a spreadsheet."""
     found = kit_matrix(request.app.state.packages.package(db, production_id), asked)
-    return Response(write_matrix(found), media_type="text/csv; charset=utf-8")
+    return csv_answer(write_matrix(found))
 
 
 @router.post("/ladder", name="kit_ladder", tags=["Kit"], responses=answers(kit_ladder))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 
 from hextan.api.look_schemas import LookAsk
-from hextan.api.plumbing import Db, ProductionId, answers, json_answer
+from hextan.api.plumbing import CSV_TABLE, Db, ProductionId, answers, csv_answer, json_answer
 from hextan.api.route import Route
 from hextan.core.base import parse_rate
 from hextan.core.bench import DepthAsk, depth_view, exposure_view, flicker_view
@@ -26,12 +26,12 @@ def depth(production_id: ProductionId, asked: DepthAsk, db: Db, request: Request
     name="bench_depth_csv",
     tags=["Bench"],
     response_class=Response,
-    responses={200: {"content": {"text/csv": {}}, "description": "The table."}},
+    responses=CSV_TABLE,
 )
 def depth_csv(production_id: ProductionId, asked: DepthAsk, db: Db, request: Request) -> Response:
     """Give the depth table as a table for spreadsheets."""
     found = depth_view(request.app.state.packages.package(db, production_id), asked)
-    return Response(write_depth(found["table"], asked.state.unit), media_type="text/csv; charset=utf-8")
+    return csv_answer(write_depth(found["table"], asked.state.unit))
 
 
 @router.post("/exposure", name="bench_exposure", tags=["Bench"], responses=answers(exposure_view))

@@ -41,6 +41,15 @@ def _parts(value: object) -> object:
     raise TypeError(f"{type(value).__name__} cannot be sent")
 
 
+#: What the OpenAPI document says of a table for spreadsheets.
+CSV_TABLE: dict[int | str, dict[str, Any]] = {200: {"content": {"text/csv": {}}, "description": "The table."}}
+
+
+def csv_answer(table: str | bytes) -> Response:
+    """Send a table for spreadsheets."""
+    return Response(table, media_type="text/csv; charset=utf-8")
+
+
 def answers(function: Callable[..., Any]) -> dict[int | str, dict[str, Any]]:
     """Declare that an endpoint answers what a function of the core returns: its shape is written there, once."""
     return {200: {"model": get_type_hints(function)["return"]}}

@@ -77,13 +77,7 @@ def save(
 def set_removed(
     session: Session, production_id: int, comparison_id: int, version: int, removed: bool
 ) -> models.Comparison:
-    """Take a comparison out, or bring it back; nothing is lost.
-
-    Raises
-    ------
-    StaleWriteError
-        Somebody else kept it in between.
-    """
+    """Take a comparison out, or bring it back; nothing is lost. Refuses what `save` refuses."""
     row = find(session, production_id, comparison_id)
     with from_version(session, version, row.version, _refusal(session, row, version, document_of(row))):
         row.removed = removed

@@ -6,24 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hextan.core.bench.plan import plan_extent_m, plan_view, ticks
-from hextan.core.documents import parse_body
-from hextan.core.evaluation import compute, parse_request
-from tests.core.bodies import a_body, a_format, a_mode, package_of
-
-MODES = [
-    a_mode("Full", window=[6000, 3375], formats=[a_format("UHD")]),
-    a_mode("Small", window=[3000, 1688], formats=[a_format("small")]),
-    a_mode("Moved", window=[2000, 1125], offset=[400, -200], formats=[a_format("moved")]),
-]
-PACKAGE = package_of([parse_body(a_body(MODES))])
-
-
-def evaluated(circle=31.5, squeeze=1.0, focal=40.0, distance=3.2, projection="rectilinear", delivery=None):
-    formats = [here.as_request(25.0, delivery) for here in PACKAGE.formats.values()]
-    return compute(parse_request({
-        "subject": {"distance_m": distance}, "formats": formats,
-        "lens": {"focal_mm": focal, "f_number": 2.0, "image_circle_mm": circle, "squeeze": squeeze,
-                 "projection": projection}}))  # fmt: skip
+from tests.core.bodies import evaluated
 
 
 def plan(index=0, **more):

@@ -135,14 +135,15 @@ def test_like_a_lens_on_full_frame_in_the_demo(focal, mounted):
                     )
 
 
+def with_circles(ends, middle):
+    """A zoom from 24 to 70 mm whose circle is another at 40 mm than at its ends."""
+    circles = [{"at": at, "circle_mm": mm} for at, mm in ((24.0, ends), (40.0, middle), (70.0, ends))]
+    return kit_package([BODY], [zoom(1, focal=24.0, focal_long_mm=70.0, circle_by="focal", circles=circles)])
+
+
 def test_the_covered_part_is_used_by_ladder_slow_motion_and_framing():
     """The circle reaches 41.3 mm in the middle of the range alone: neither end covers, the middle does."""
-    table = [
-        {"at": 24.0, "circle_mm": 38.0},
-        {"at": 40.0, "circle_mm": 44.0},
-        {"at": 70.0, "circle_mm": 38.0},
-    ]
-    package = kit_package([BODY], [zoom(1, focal=24.0, focal_long_mm=70.0, circle_by="focal", circles=table)])
+    package = with_circles(ends=38.0, middle=44.0)
     full = format_named(package, "UHD")
     needed = package.formats[full].needed_circle_mm
     low = 24 * (40 / 24) ** ((needed - 38) / 6)
@@ -178,12 +179,7 @@ def test_a_circle_that_just_reaches_still_covers():
 @pytest.mark.parametrize("wanted", [26.0, 65.0])
 def test_a_range_that_covers_at_both_ends_and_not_between(wanted):
     """Two parts of one range: each is used for what lies in it, and both stand on the ladder."""
-    table = [
-        {"at": 24.0, "circle_mm": 44.0},
-        {"at": 40.0, "circle_mm": 38.0},
-        {"at": 70.0, "circle_mm": 44.0},
-    ]
-    package = kit_package([BODY], [zoom(1, focal=24.0, focal_long_mm=70.0, circle_by="focal", circles=table)])
+    package = with_circles(ends=44.0, middle=38.0)
     full = format_named(package, "UHD")
     row = next(
         r

@@ -22,3 +22,13 @@ export class Look<Q, A> {
     this.#latest.want()
   }
 }
+
+/** A look that asks whenever what it asks about changes; the question itself is made at the moment of asking. */
+export function follow<Q, A>(...look: ConstructorParameters<typeof Look<Q, A>>): Look<Q, A> {
+  const following = new Look(...look)
+  $effect(() => {
+    look[0]()
+    following.want()
+  })
+  return following
+}

@@ -13,7 +13,7 @@ from hextan.core.base.checked import (
     Stop,
     Strict,
     faults_of,
-    parse_as,
+    parser_of,
 )
 from hextan.core.base.distances import METRES, Unit, parse_distance_m
 from hextan.core.base.errors import (
@@ -106,9 +106,9 @@ __all__ = [
     "mm_from_um",
     "new_key",
     "no_longer_here",
-    "parse_as",
     "parse_distance_m",
     "parse_rate",
+    "parser_of",
     "positive",
     "rate_words",
     "share_words",

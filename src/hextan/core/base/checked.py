@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any, Protocol, TypeAlias, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
@@ -43,6 +43,7 @@ class Complaint(Protocol):
 
 
 M = TypeVar("M", bound=BaseModel)
+Read_co = TypeVar("Read_co", bound=BaseModel, covariant=True)
 
 
 def parse_as(model: type[M], data: Any, field: str = "") -> M:
@@ -61,6 +62,35 @@ def parse_as(model: type[M], data: Any, field: str = "") -> M:
         return model.model_validate(data)
     except ValidationError as error:
         raise InvalidInputError.of(*faults_of(error, field)) from None
+
+
+class Parser(Protocol[Read_co]):
+    """Checks plain data; `field` stands before the path of each fault. Raises InvalidInputError, which names each."""
+
+    def __call__(self, data: Any, field: str | None = None) -> Read_co:
+        """Check."""
+        ...
+
+
+def parser_of(model: type[M], field: str = "", then: Callable[[M, str], object] | None = None) -> Parser[M]:
+    """What checks the plain data of a model.
+
+    Parameters
+    ----------
+    field : what stands before the path of each fault, where the caller says nothing else
+    then : refuses what must not be combined, though each part of it is well formed; is given the path as well
+    """
+
+    first = field
+
+    def parse(data: Any, field: str | None = None) -> M:
+        at = first if field is None else field
+        read = parse_as(model, data, at)
+        if then is not None:
+            then(read, at)
+        return read
+
+    return parse
 
 
 def faults_of(error: Complaint, prefix: str = "", skip: tuple[str, ...] = ()) -> list[Fault]:

@@ -15,7 +15,7 @@ from hextan.core.base import (
     Part,
     Schema,
     Stop,
-    parse_as,
+    parser_of,
 )
 from hextan.core.bench.scene import Scene
 from hextan.core.equipment import Package
@@ -74,15 +74,8 @@ class BenchState(LensUp):
     descending: bool = False
 
 
-def parse_state(data: Any) -> BenchState:
-    """Check a Bench state given as plain data.
-
-    Raises
-    ------
-    InvalidInputError
-        Names each field that breaks a rule.
-    """
-    return parse_as(BenchState, data, "state")
+#: Checks a Bench given as plain data.
+parse_state = parser_of(BenchState, "state")
 
 
 def mended(state: BenchState, package: Package) -> tuple[BenchState, list[str]]:

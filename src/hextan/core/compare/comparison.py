@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, TypeAlias
+from typing import Annotated, Literal, TypeAlias
 
 from pydantic import ConfigDict, Field, model_validator
 
@@ -13,7 +13,7 @@ from hextan.core.base import (
     Part,
     Schema,
     new_key,
-    parse_as,
+    parser_of,
 )
 from hextan.core.bench import BenchState, LensUp, Scene
 from hextan.core.evaluation import BenchDelivery, BenchReference, Coc
@@ -96,12 +96,5 @@ class Comparison(Part):
         )
 
 
-def parse_comparison(data: Any) -> Comparison:
-    """Check a comparison given as plain data.
-
-    Raises
-    ------
-    InvalidInputError
-        Names each field that breaks a rule.
-    """
-    return parse_as(Comparison, data, "document")
+#: Checks a comparison given as plain data.
+parse_comparison = parser_of(Comparison, "document")

@@ -6,7 +6,7 @@ claimed, computed or measured, from where, when, with which firmware.
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, TypeAlias
+from typing import Annotated, Literal, TypeAlias
 
 from pydantic import ConfigDict, Field, model_validator
 
@@ -31,7 +31,7 @@ from hextan.core.base import (
     Row,
     Schema,
     new_key,
-    parse_as,
+    parser_of,
     um_from_mm,
 )
 from hextan.core.equipment import (
@@ -251,19 +251,6 @@ class BodyDocument(Row):
         return self
 
 
-def parse_body(data: Any, field: str = "") -> BodyDocument:
-    """Check a document given as plain data.
-
-    Raises
-    ------
-    InvalidInputError
-        Names each field that breaks a rule, and windows that lie outside the sensor.
-    """
-    document = parse_as(BodyDocument, data, field)
-    check_body(document, field)
-    return document
-
-
 def check_body(document: BodyDocument, field: str = "") -> Package:
     """Refuse what a document must not combine, though each part of it is well formed.
 
@@ -284,6 +271,10 @@ def check_body(document: BodyDocument, field: str = "") -> Package:
         prefix = f"{field}." if field else ""
         raise InconsistentError.of(*(Fault(f"{prefix}{f.field}", f.value, f.rule) for f in faults))
     return package
+
+
+#: Checks a document given as plain data, and what it must not combine.
+parse_body = parser_of(BodyDocument, then=check_body)
 
 
 def _contradictions(document: BodyDocument, package: Package) -> list[Fault]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field, model_validator
 
@@ -21,7 +21,7 @@ from hextan.core.base import (
     Schema,
     Squeeze,
     Stop,
-    parse_as,
+    parser_of,
 )
 from hextan.core.equipment import Iris, Lens, LensSet
 from hextan.core.optics import CircleAxis, FormatClass, Projection
@@ -109,19 +109,6 @@ class LensSetDocument(Row):
         return self
 
 
-def parse_lens_set(data: Any, field: str = "") -> LensSetDocument:
-    """Check a document given as plain data.
-
-    Raises
-    ------
-    InvalidInputError
-        Names each field that breaks a rule.
-    """
-    document = parse_as(LensSetDocument, data, field)
-    check_lens_set(document, field)
-    return document
-
-
 def check_lens_set(document: LensSetDocument, field: str = "") -> LensSet:
     """Refuse what a document must not combine, though each part of it is well formed.
 
@@ -145,6 +132,10 @@ def check_lens_set(document: LensSetDocument, field: str = "") -> LensSet:
     if faults:
         raise InconsistentError.of(*faults)
     return lens_set_of(document)
+
+
+#: Checks a document given as plain data, and what it must not combine.
+parse_lens_set = parser_of(LensSetDocument, then=check_lens_set)
 
 
 def _lens_faults(lens: LensDocument, at: str) -> list[Fault]:

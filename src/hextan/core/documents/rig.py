@@ -17,7 +17,7 @@ from hextan.core.base import (
     Row,
     Schema,
     new_key,
-    parse_as,
+    parser_of,
 )
 from hextan.core.documents.answers import FilterMarking, RigSheet
 from hextan.core.equipment import Mount, MountAdapter, Package, Rig, combinations
@@ -86,19 +86,6 @@ class RigDocument(Part):
         return self
 
 
-def parse_rig(data: Any, field: str = "") -> RigDocument:
-    """Check a document given as plain data.
-
-    Raises
-    ------
-    InvalidInputError
-        Names each field that breaks a rule.
-    """
-    document = parse_as(RigDocument, data, field)
-    check_rig(document, field)
-    return document
-
-
 def check_rig(document: RigDocument, field: str = "") -> None:
     """Refuse names that are there twice.
 
@@ -119,6 +106,10 @@ def check_rig(document: RigDocument, field: str = "") -> None:
             seen.add(row.name)
     if faults:
         raise InconsistentError.of(*faults)
+
+
+#: Checks a document given as plain data, and what it must not combine.
+parse_rig = parser_of(RigDocument, then=check_rig)
 
 
 def with_rigs(here: RigDocument, others: Sequence[RigDocument]) -> RigDocument:

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from hextan.core.base import Key, Name, Part, RateText, Schema, new_key, parse_as
+from hextan.core.base import Key, Name, Part, RateText, Schema, new_key, parser_of
 from hextan.core.evaluation import Coc, CocByDiagonal
 from hextan.core.optics import BYTES, CapacityUnit
 
@@ -53,12 +53,5 @@ class PackageSettings(Part):
     cards: Annotated[list[Card], Field(max_length=50)] = []
 
 
-def parse_settings(data: Any) -> PackageSettings:
-    """Check settings given as plain data.
-
-    Raises
-    ------
-    InvalidInputError
-        Names each field that breaks a rule.
-    """
-    return parse_as(PackageSettings, data, "settings")
+#: Checks settings given as plain data.
+parse_settings = parser_of(PackageSettings, "settings")

@@ -74,14 +74,7 @@ def field_angle_rad(image_height_mm: Real, focal_mm: Real, projection: Projectio
 
 
 def image_height_mm(angle_rad: Real, focal_mm: Real, projection: Projection = "rectilinear") -> Floats:
-    """Distance from the axis, on the sensor, at which a field angle is imaged.
-
-    Raises
-    ------
-    InvalidInputError
-        A focal length that is not above zero.
-    KeyError
-        An unknown projection.
+    """Distance from the axis, on the sensor, at which a field angle is imaged; refuses what `field_angle_rad` does.
 
     >>> round(float(image_height_mm(np.pi / 2, 10.0, "equidistant")), 3)
     15.708

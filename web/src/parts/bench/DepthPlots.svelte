@@ -63,9 +63,6 @@
     grid-template-columns: repeat(auto-fit, minmax(290px, 1fr));
   }
   .key {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.1rem 1.4rem;
     font-size: 13px;
   }
   .dash {

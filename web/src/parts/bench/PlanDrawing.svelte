@@ -165,12 +165,14 @@
   .depth {
     fill: var(--accent-fill);
   }
-  .focus {
+  .focus,
+  .hyper {
     stroke: var(--accent);
+  }
+  .focus {
     stroke-width: 2.5;
   }
   .hyper {
-    stroke: var(--accent);
     stroke-dasharray: 2 4;
   }
   .reach {

@@ -52,7 +52,7 @@
 </script>
 
 <div class="chain">
-  <p class="title">
+  <p class="entries title">
     <span class="letter">{letter}</span>
     <input
       class="set"
@@ -85,7 +85,7 @@
       value={column.lens_id}
       onchange={chooseLens}
     />
-    <p>
+    <p class="entries">
       {#if lens && lens.focal_max_mm > lens.focal_min_mm}
         <NumberField
           label="Focal length {named}"
@@ -106,7 +106,7 @@
           >+ {equipment.adapters.find((a) => a.id === column.second_adapter_id)?.name}</span
         >{/if}
     </p>
-    <p>
+    <p class="entries">
       <Choice
         label="Stop {named}"
         figure
@@ -124,10 +124,10 @@
       />
     </p>
   {:else}
-    <p class="virtual">
+    <p class="entries virtual">
       {shown.lens}, <span class="figure">{shown.focal_mm.toFixed(2)} mm</span>
     </p>
-    <p class="virtual figure">
+    <p class="entries virtual figure">
       {shown.marks}{aperture(shown.stop)} at {distanceWithUnit(shown.subject_m, unit)}
     </p>
   {/if}
@@ -140,13 +140,6 @@
     gap: 2px;
     grid-template-columns: minmax(0, 1fr);
     padding-bottom: 4px;
-  }
-  p {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.1rem 0.45rem;
-    align-items: center;
-    min-height: 26px;
   }
   .title {
     flex-wrap: nowrap;

@@ -17,7 +17,7 @@
   let { named, column, shown, trims, fault, onchange }: Props = $props()
 </script>
 
-<p>
+<p class="entries">
   <Choice
     label="EI {named}"
     figure
@@ -48,7 +48,7 @@
   />°
 </p>
 {#if trims}
-  <p class="trim">
+  <p class="entries trim">
     <span class="soft">by eye</span>
     <NumberField
       label="Trim by eye, stops, {named}"
@@ -77,13 +77,6 @@
 {/if}
 
 <style>
-  p {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.1rem 0.45rem;
-    align-items: center;
-    min-height: 26px;
-  }
   .trim {
     font-size: 13px;
   }

@@ -5,7 +5,7 @@
   import ClaimMode from './ClaimMode.svelte'
   import CropClaims from './CropClaims.svelte'
   import TapeClaims from './TapeClaims.svelte'
-  import { CLAIM_VERDICTS, claimCell, decimalsOf, type ClaimProps } from './claims'
+  import { CLAIM_LISTS, CLAIM_VERDICTS, claimCell, decimalsOf, type ClaimProps } from './claims'
 
   let { document, checked, fault, onset }: ClaimProps = $props()
 
@@ -18,12 +18,10 @@
   <CropClaims {document} {checked} {fault} {onset} />
   <TapeClaims {document} {checked} {fault} {onset} />
   <ClaimList
-    field="speeds"
-    heading="Rates that are stated"
+    {...CLAIM_LISTS.speeds}
     claims={speeds}
     answers={checked?.speed?.rows}
     fresh={{ rows: document.photosites[1], fps: 30, note: '' }}
-    add="Add a stated rate"
     {fault}
     {onset}
   >
@@ -43,12 +41,10 @@
   </ClaimList>
 
   <ClaimList
-    field="pixels"
-    heading="Pixel counts"
+    {...CLAIM_LISTS.pixels}
     claims={pixels}
     answers={checked?.pixels}
     fresh={{ mode: null, megapixels: 24, decimals: 0, note: '' }}
-    add="Add a pixel count"
     {fault}
     {onset}
   >

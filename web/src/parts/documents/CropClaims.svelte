@@ -4,7 +4,7 @@
   import EntryField from '../fields/EntryField.svelte'
   import ClaimList from './ClaimList.svelte'
   import ClaimMode from './ClaimMode.svelte'
-  import { CLAIM_ASPECTS, CLAIM_BASES, claimCell, decimalsOf, type ClaimProps } from './claims'
+  import { CLAIM_LISTS, CLAIM_ASPECTS, CLAIM_BASES, claimCell, decimalsOf, type ClaimProps } from './claims'
 
   let { document, checked, fault, onset }: ClaimProps = $props()
 
@@ -25,12 +25,10 @@
 </script>
 
 <ClaimList
-  field="crops"
-  heading="Crop factors that are claimed"
+  {...CLAIM_LISTS.crops}
   claims={crops}
   answers={checked?.crops}
   fresh={firstMode ? { mode: firstMode, factor: 1.5, decimals: 1, aspect: null, note: '' } : null}
-  add="Add a crop factor"
   {fault}
   {onset}
 >

@@ -4,7 +4,7 @@
   import EntryField from '../fields/EntryField.svelte'
   import ClaimList from './ClaimList.svelte'
   import ClaimMode from './ClaimMode.svelte'
-  import { claimCell, type ClaimProps } from './claims'
+  import { CLAIM_LISTS, claimCell, type ClaimProps } from './claims'
 
   let { document, checked, fault, onset }: ClaimProps = $props()
 
@@ -25,12 +25,10 @@
 </script>
 
 <ClaimList
-  field="tapes"
-  heading="Measured with a tape"
+  {...CLAIM_LISTS.tapes}
   claims={tapes}
   answers={checked?.tapes}
   fresh={firstMode ? { mode: firstMode, ...FRESH } : null}
-  add="Add a measurement"
   {fault}
   {onset}
 >

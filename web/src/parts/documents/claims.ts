@@ -29,6 +29,14 @@ export interface ClaimProps {
   onset: (path: string, value: unknown) => void
 }
 
+/** What the lists of claims are, and what their buttons say. */
+export const CLAIM_LISTS = {
+  crops: { field: 'crops', heading: 'Crop factors that are claimed', add: 'Add a crop factor' },
+  tapes: { field: 'tapes', heading: 'Measured with a tape', add: 'Add a measurement' },
+  speeds: { field: 'speeds', heading: 'Rates that are stated', add: 'Add a stated rate' },
+  pixels: { field: 'pixels', heading: 'Pixel counts', add: 'Add a pixel count' },
+} as const
+
 /** How a claim is judged: its look, and its words. */
 export const CLAIM_VERDICTS: Record<ClaimVerdict, { look: 'ok' | 'warn' | 'bad'; words: string }> = {
   holds: { look: 'ok', words: '✓ holds' },

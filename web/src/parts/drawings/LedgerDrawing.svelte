@@ -109,9 +109,9 @@
   }
   .mark {
     stroke: var(--line);
-  }
-  .zero {
-    stroke: var(--ink);
+    &.zero {
+      stroke: var(--ink);
+    }
   }
   .gives {
     fill: var(--light);

@@ -141,11 +141,6 @@
   figure {
     height: 340px;
   }
-  .key {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 1.2rem;
-  }
   .sign {
     display: inline-flex;
     align-items: center;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { BenchTabProps } from '../../lib/benchTabs'
   import * as client from '../../lib/client'
-  import { Look } from '../../lib/look.svelte'
+  import { follow } from '../../lib/look.svelte'
   import type { DepthAsk } from '../../lib/types'
   import DepthAsks, { type DepthAsked } from '../../parts/bench/DepthAsks.svelte'
   import DepthPlots from '../../parts/bench/DepthPlots.svelte'
@@ -25,12 +25,7 @@
     softness_percent: 2,
   })
   const ask = (): DepthAsk => ({ state: bench, ...asked })
-  const look = new Look(ask, (asked, signal) => client.viewDepth(productionId, asked, signal))
-  // Whenever anything that is asked changes; the question itself is made at the moment of asking.
-  $effect(() => {
-    ask()
-    look.want()
-  })
+  const look = follow(ask, (asked, signal) => client.viewDepth(productionId, asked, signal))
 
   const view = $derived(look.answer)
   const marks = $derived(view?.table?.marks ?? 'T')

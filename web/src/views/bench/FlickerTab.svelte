@@ -3,7 +3,7 @@
   import type { BenchTabProps } from '../../lib/benchTabs'
   import * as client from '../../lib/client'
   import { rate } from '../../lib/format'
-  import { Look } from '../../lib/look.svelte'
+  import { follow } from '../../lib/look.svelte'
   import type { Light } from '../../lib/types'
   import LampTable from '../../parts/bench/LampTable.svelte'
   import Segments from '../../parts/controls/Segments.svelte'
@@ -16,15 +16,10 @@
     onchange,
   }: Pick<BenchTabProps, 'productionId' | 'state' | 'onchange'> = $props()
 
-  const look = new Look(
+  const look = follow(
     () => bench,
     (state, signal) => client.viewFlicker(productionId, state, signal),
   )
-  // Whenever the Bench changes.
-  $effect(() => {
-    void bench
-    look.want()
-  })
 
   const MAINS = [
     { value: '50', label: '50 Hz' },

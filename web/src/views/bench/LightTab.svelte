@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { BenchTabProps } from '../../lib/benchTabs'
   import * as client from '../../lib/client'
-  import { Look } from '../../lib/look.svelte'
+  import { follow } from '../../lib/look.svelte'
   import type { ExposureView, Light } from '../../lib/types'
   import LedgerControl from '../../parts/bench/LedgerControl.svelte'
   import LightTables from '../../parts/bench/LightTables.svelte'
@@ -15,15 +15,10 @@
   }: Pick<BenchTabProps, 'productionId' | 'state' | 'view' | 'onchange'> = $props()
   const stops = $derived(benchView.lens.stops)
 
-  const look = new Look(
+  const look = follow(
     () => bench,
     (state, signal) => client.viewExposure(productionId, state, signal),
   )
-  // Whenever the Bench changes.
-  $effect(() => {
-    void bench
-    look.want()
-  })
 
   const view = $derived(look.answer)
   const light = $derived(bench.light)
