@@ -15,7 +15,7 @@
 {#if flange > 0}
   <svg width={PX + 14} height="24" role="img" aria-label="{mount.name}: {flange} mm from flange to sensor">
     <line x1={PX + 4} x2={PX + 4} y1="3" y2="21" stroke="var(--ink)" stroke-width="2.5" />
-    <line x1={x} x2={PX + 4} y1="12" y2="12" stroke="var(--light)" stroke-dasharray="4 3" />
+    <line class="way" x1={x} x2={PX + 4} y1="12" y2="12" stroke="var(--light)" stroke-dasharray="4 3" />
     <line x1={x} x2={x} y1="4" y2="20" stroke="var(--accent)" stroke-width="2.5" />
   </svg>
 {:else}<span class="soft">not stated: infinity cannot be checked</span>{/if}
