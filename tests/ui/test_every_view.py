@@ -2,6 +2,7 @@
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
 
 from tests.ui.conftest import PATIENCE_MS, settled
 
@@ -44,6 +45,27 @@ WRONG_LETTERS = """() => [...document.querySelectorAll('svg text')]
   .filter(([px]) => px < 9 || px > 24)
   .map(([px, words]) => `${words}: ${px.toFixed(1)} px`)"""
 
+#: What is chosen and looks like what is not, where the system's colours are forced.
+LOST_CHOICES = """() => {
+  const CHOSEN = '[aria-selected=true], [aria-pressed=true], [aria-current], [data-state=checked], [data-state=on], tr.chosen'
+  const look = (e) => {
+    const style = getComputedStyle(e)
+    return ['borderBottomWidth', 'borderBottomColor', 'outlineStyle', 'textDecorationLine', 'backgroundColor', 'color']
+      .map((name) => style[name]).join()
+  }
+  return [...document.querySelectorAll(CHOSEN)]
+    .filter((e) => e.checkVisibility() && !e.closest('svg') && e.localName !== 'input')
+    .filter((e) => e.dataset.part !== 'item-text')
+    .filter((e) => [...e.parentElement.parentElement.querySelectorAll(e.localName)]
+      .some((other) => !other.matches(CHOSEN) && look(other) === look(e)))
+    .map((e) => `${e.localName}.${e.className} ${e.textContent.trim().slice(0, 30)}`)
+}"""
+
+#: Controls that would be printed; what is chosen with a tab stays, as the title of what is shown.
+PRINTED_CONTROLS = """() => [...document.querySelectorAll('header, .knob, [role=tab]:not([aria-selected=true])')]
+  .filter((e) => e.checkVisibility())
+  .map((e) => `${e.localName} ${(e.getAttribute('aria-label') ?? e.textContent).trim().slice(0, 30)}`)"""
+
 
 def open_view(browser, base_url, view, opened, size, scheme):
     context = browser.new_context(
@@ -81,6 +103,12 @@ def test_every_view_at_three_sizes(browser, base_url, view, opened):
     # By day only the colours are others.
     desk.evaluate("document.documentElement.dataset.mode = 'light'")
     assert complaints_of(desk, runOnly=["color-contrast"]) == []
+    desk.emulate_media(forced_colors="active")
+    assert desk.evaluate(LOST_CHOICES) == []
+    desk.emulate_media(forced_colors="none", media="print")
+    assert desk.evaluate(PRINTED_CONTROLS) == []
+    if view != "/nowhere":
+        expect(desk.get_by_text("Low Water: ", exact=False).first).to_be_visible()
     desk.context.close()
     touched = open_view(browser, base_url, view, opened, TABLET, "light")
     for width, height in (TABLET, TELEPHONE):

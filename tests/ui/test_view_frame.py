@@ -156,19 +156,6 @@ def test_views_that_are_left_leave_nothing_behind(bench):
     assert rounds(8) - after_two < 300
 
 
-@pytest.mark.parametrize("view", ["bench", "package/bodies", "compare"])
-def test_forced_colours_keep_what_is_chosen(bench, at, view):
-    bench.emulate_media(forced_colors="active")
-    bench.goto(f"{at}/{view}")
-    bench.wait_for_load_state("networkidle")
-    chosen = bench.locator(
-        "[data-scope=tabs][data-part=trigger][data-selected], [data-scope=radio-group][data-part=item][data-state=checked]"
-    )
-    expect(chosen.first).to_be_visible()
-    for one in chosen.all():
-        assert one.evaluate("at => Number.parseFloat(getComputedStyle(at).borderBottomWidth)") >= 3
-
-
 def test_print_shows_figures_without_controls(bench):
     bench.emulate_media(media="print")
     expect(bench.get_by_role("banner")).to_be_hidden()

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bandPath, linePath } from './curves'
+import { bandPath, linePath } from './plots'
 import { blurPlot, distanceTicks, limitsPlot, percentTicks, stopTicks } from './depthPlots'
 import type { DepthView } from './types'
 

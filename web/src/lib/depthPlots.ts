@@ -1,5 +1,5 @@
 /** The curves of depth: what is drawn, between which bounds, with which figures on the axes. */
-import type { Curve } from './curves'
+import type { Curve } from './plots'
 import { aperture } from './format'
 import { logTicks } from './ticks'
 import type { DepthView, Unit } from './types'

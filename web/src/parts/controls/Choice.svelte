@@ -1,5 +1,6 @@
 <script lang="ts" generics="V extends string | number | boolean | null">
   import { Combobox, Portal, useListCollection } from '@skeletonlabs/skeleton-svelte'
+  import { tick } from 'svelte'
   import type { Option } from '../../lib/options'
 
   interface Props {
@@ -9,6 +10,8 @@
     /** None of them, where nothing is chosen. */
     value: NoInfer<V> | null | undefined
     onchange: (value: V) => void
+    /** What stands there while nothing is chosen. */
+    placeholder?: string
     /** Equipment, of which there may be much: a long list is searched by typing. */
     search?: boolean
     /** Whether it takes the width that there is. */
@@ -16,7 +19,16 @@
     /** Whether it shows figures. */
     figure?: boolean
   }
-  let { label, options, value, onchange, search = false, grow = false, figure = false }: Props = $props()
+  let {
+    label,
+    options,
+    value,
+    onchange,
+    placeholder = '',
+    search = false,
+    grow = false,
+    figure = false,
+  }: Props = $props()
 
   /** Up to this many are found by looking. */
   const SHORT = 15
@@ -68,8 +80,14 @@
     class:figure
     aria-label={label}
     value={keyOf(value)}
-    onchange={(event) => take(event.currentTarget.value)}
+    onchange={(event) => {
+      take(event.currentTarget.value)
+      // Shows what is set, also where the choice was refused or is taken once only.
+      const select = event.currentTarget
+      void tick().then(() => (select.value = keyOf(value)))
+    }}
   >
+    {#if placeholder}<option value="" disabled>{placeholder}</option>{/if}
     {#each groups as group (group)}
       {#if group}<optgroup label={group}>{@render inGroup(group)}</optgroup>{:else}{@render inGroup(
           group,
@@ -81,7 +99,7 @@
     {collection}
     value={[keyOf(value)]}
     inputValue={open ? query : written(chosen)}
-    placeholder={written(chosen)}
+    placeholder={written(chosen) || placeholder}
     openOnClick
     inputBehavior="autohighlight"
     onValueChange={(details) => take(details.value[0])}

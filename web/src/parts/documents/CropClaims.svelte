@@ -49,15 +49,12 @@
       onchange={(aspect) =>
         onset(`claims.crops[${i}].aspect`, CLAIM_ASPECTS.find((a) => a.label === aspect)?.aspect ?? null)}
     />
-    <select
-      class="set"
-      aria-label="What it is measured against"
+    <Choice
+      label="What it is measured against"
+      options={[{ value: '', label: 'basis not said' }, ...CLAIM_BASES]}
       value={claim.basis ?? ''}
-      onchange={(event) => onset(`claims.crops[${i}].basis`, event.currentTarget.value || null)}
-    >
-      <option value="">basis not said</option>
-      {#each CLAIM_BASES as { value, label } (value)}<option {value}>{label}</option>{/each}
-    </select>
+      onchange={(basis) => onset(`claims.crops[${i}].basis`, basis || null)}
+    />
     <Choice
       label="Dimension by which it is measured"
       options={DIMENSIONS}

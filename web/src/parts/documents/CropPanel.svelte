@@ -1,5 +1,6 @@
 <script lang="ts">
   import Choice from '../controls/Choice.svelte'
+  import { wordOptions } from '../../lib/options'
   import { freeName, newKey } from '../../lib/rows'
   import type { BodyDocument, CropDocument } from '../../lib/types'
   import EntryField from '../fields/EntryField.svelte'
@@ -19,13 +20,10 @@
     { value: 'spherical', label: 'not with a squeezed lens' },
     { value: 'short_circle', label: 'only where the circle is short' },
   ]
-  const ASPECTS = [
-    { value: '', label: 'every aspect', aspect: null },
-    { value: '16:9', label: '16:9', aspect: [16, 9] },
-    { value: '17:9', label: '17:9', aspect: [17, 9] },
-    { value: '3:2', label: '3:2', aspect: [3, 2] },
-    { value: '4:3', label: '4:3', aspect: [4, 3] },
-    { value: '6:5', label: '6:5', aspect: [6, 5] },
+  const ASPECTS = ['16:9', '17:9', '3:2', '4:3', '6:5']
+  const aspectsOf = (set: string | undefined) => [
+    { value: '', label: 'every aspect' },
+    ...wordOptions(set && !ASPECTS.includes(set) ? [...ASPECTS, set] : ASPECTS),
   ]
 
   function add() {
@@ -87,21 +85,12 @@
             value={rule.mode}
             onchange={(mode) => onset(`${at}.mode`, mode)}
           />
-          <select
-            class="set"
-            aria-label="Aspect of the raster"
+          <Choice
+            label="Aspect of the raster"
+            options={aspectsOf(rule.aspect?.join(':'))}
             value={rule.aspect?.join(':') ?? ''}
-            onchange={(event) =>
-              onset(
-                `${at}.aspect`,
-                ASPECTS.find((a) => a.value === event.currentTarget.value)?.aspect ?? null,
-              )}
-          >
-            {#each ASPECTS as { value, label } (value)}<option {value}>{label}</option>{/each}
-            {#if !ASPECTS.some((a) => a.value === (rule.aspect?.join(':') ?? ''))}
-              <option value={rule.aspect?.join(':')}>{rule.aspect?.join(':')}</option>
-            {/if}
-          </select>
+            onchange={(aspect) => onset(`${at}.aspect`, aspect ? aspect.split(':').map(Number) : null)}
+          />
           ×<EntryField
             label="Factor"
             kind="number"

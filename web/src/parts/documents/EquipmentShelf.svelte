@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Choice from '../controls/Choice.svelte'
   import type { Problem } from '../../lib/types'
   import type { ShelfItem } from './shelf'
 
@@ -81,19 +82,14 @@
       /></label
     >
     {#if !isShelf && shelf.length}
-      <select
-        class="set"
-        aria-label="Take a {what} from the catalogue"
-        value=""
-        onchange={(event) => {
-          oncatalogue(Number(event.currentTarget.value))
-          event.currentTarget.value = ''
-        }}
-      >
-        <option value="" disabled>From the catalogue…</option>
-        {#each shelf as item (item.id)}<option value={String(item.id)}>{item.maker} {item.name}</option
-          >{/each}
-      </select>
+      <Choice
+        label="Take a {what} from the catalogue"
+        options={shelf.map((item) => ({ value: item.id, label: `${item.maker} ${item.name}` }))}
+        value={null}
+        onchange={oncatalogue}
+        placeholder="From the catalogue…"
+        search
+      />
     {/if}
   </div>
   {#if problem}

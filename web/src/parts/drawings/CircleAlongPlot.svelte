@@ -1,7 +1,9 @@
 <script lang="ts">
   import { scaleLinear, scaleLog } from 'd3-scale'
   import { aperture, mm } from '../../lib/format'
+  import { linePath, type Axis, type Span } from '../../lib/plots'
   import type { CoverageView } from '../../lib/types'
+  import PlotFrame from './PlotFrame.svelte'
 
   interface Props {
     along: NonNullable<CoverageView['along']>
@@ -9,90 +11,78 @@
   }
   let { along, onset }: Props = $props()
 
-  let width = $state(600)
-  const height = 130
-  const LEFT = 44
-  const RIGHT = 16
-  const TOP = 8
-  const BOTTOM = 24
-
-  const places = $derived(along.points.map((p) => p.at ?? Infinity))
-  const finite = $derived(places.filter(Number.isFinite))
-  const first = $derived(Math.min(...finite))
-  const last = $derived(Math.max(...finite))
-  // Infinity has its place at the right end.
-  const room = $derived(places.includes(Infinity) ? 40 : 0)
-  const scale = $derived(
-    scaleLog()
+  /** Infinity has its place at the right end, so many pixels behind the last distance. */
+  const BEHIND = 40
+  const points = $derived(along.points.map((p) => ({ ...p, at: p.at ?? Infinity })))
+  const finite = $derived(points.map((p) => p.at).filter(Number.isFinite))
+  const axis = $derived(({ 0: from, 1: to }: Span): Axis => {
+    const [first, last] = [Math.min(...finite), Math.max(...finite)]
+    const scale = scaleLog()
       .domain([first, last > first ? last : first * 1.1])
-      .range([LEFT, width - RIGHT - room]),
-  )
-  const x = (at: number | null) => (at === null || !Number.isFinite(at) ? width - RIGHT : scale(at))
-  const circles = $derived(along.points.map((p) => p.circle_mm))
-  const y = $derived(
+      .range([from, to - (finite.length < points.length ? BEHIND : 0)])
+    return (at) => (Number.isFinite(at) ? scale(at) : to)
+  })
+  const circles = $derived(points.map((p) => p.circle_mm))
+  const up = $derived((pixels: Span) =>
     scaleLinear()
       .domain([Math.min(...circles, along.needed_mm) - 0.6, Math.max(...circles, along.safe_mm) + 0.6])
-      .range([height - BOTTOM, TOP]),
-  )
-  const line = $derived(
-    along.points.map((p, i) => `${i ? 'L' : 'M'}${x(p.at).toFixed(1)} ${y(p.circle_mm).toFixed(1)}`).join(''),
+      .range(pixels),
   )
   const NAMES = { focal: 'focal length, mm', stop: 'stop', focus: 'focus, m' }
-  const told = (at: number | null) =>
-    at === null ? '∞' : along.by === 'stop' ? aperture(at) : at < 10 ? at.toFixed(1) : at.toFixed(0)
+  const told = (at: number) =>
+    at === Infinity ? '∞' : along.by === 'stop' ? aperture(at) : at < 10 ? at.toFixed(1) : at.toFixed(0)
+  const every = $derived(Math.ceil(points.length / 9))
   const marks = $derived(
-    along.points.filter(
-      (_, i) => i === 0 || i === along.points.length - 1 || i % Math.ceil(along.points.length / 9) === 0,
-    ),
+    points
+      .filter((_, i) => i === 0 || i === points.length - 1 || i % every === 0)
+      .map(({ at }) => ({ at, text: told(at) })),
   )
-  const nearest = (px: number) =>
-    along.points.toSorted((a, b) => Math.abs(x(a.at) - px) - Math.abs(x(b.at) - px))[0]
+  let across: Axis | undefined
+  function set(px: number) {
+    const away = (at: number) => Math.abs((across?.(at) ?? 0) - px)
+    const [nearest] = points.toSorted((a, b) => away(a.at) - away(b.at))
+    onset(nearest && Number.isFinite(nearest.at) ? nearest.at : null)
+  }
 </script>
 
-<figure class="drawing">
-  <figcaption>
-    Image circle along the {NAMES[along.by].replace(/,.*/, '')}
-    <span class="soft">· red: needed; dashes: 2 % to spare; click to set</span>
-  </figcaption>
-  <div class="canvas own" bind:clientWidth={width}>
-    <!-- The same value is set in its field by keyboard. -->
-    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
-    <svg
-      {width}
-      {height}
-      role="img"
-      aria-label="Image circle along the {NAMES[along.by]}"
-      onclick={(event) => onset(nearest(event.offsetX)?.at ?? null)}
-    >
-      <rect
-        class="short"
-        x={LEFT}
-        width={width - LEFT - RIGHT}
-        y={y(along.needed_mm)}
-        height={Math.max(height - BOTTOM - y(along.needed_mm), 0)}
-      />
-      <line class="needed" x1={LEFT} x2={width - RIGHT} y1={y(along.needed_mm)} y2={y(along.needed_mm)} />
-      <line class="safe" x1={LEFT} x2={width - RIGHT} y1={y(along.safe_mm)} y2={y(along.safe_mm)} />
-      <text class="figure" x={LEFT - 5} y={y(along.needed_mm) + 4} text-anchor="end"
-        >{mm(along.needed_mm)}</text
-      >
-      <path d={line} />
-      {#each along.points as p, i (i)}<circle class={p.verdict} cx={x(p.at)} cy={y(p.circle_mm)} r="2.6"
-          ><title>{told(p.at)}: {mm(p.circle_mm)} mm</title></circle
-        >{/each}
-      <line class="now" x1={x(along.now)} x2={x(along.now)} y1={TOP} y2={height - BOTTOM} />
-      {#each marks as p (p.at)}<text class="figure" x={x(p.at)} y={height - 8} text-anchor="middle"
-          >{told(p.at)}</text
-        >{/each}
-    </svg>
-  </div>
-</figure>
+<PlotFrame
+  title="Image circle along the {NAMES[along.by].replace(/,.*/, '')}"
+  note="red: needed; dashes: 2 % to spare; click to set"
+  label="Image circle along the {NAMES[along.by]}"
+  height={130}
+  room={{ left: 44, right: 16, top: 8, bottom: 24 }}
+  across={(pixels) => (across = axis(pixels))}
+  {up}
+  marksAcross={marks}
+  marksUp={[{ at: along.needed_mm, text: mm(along.needed_mm) }]}
+  lined={false}
+  onpick={set}
+>
+  {#snippet children({ x, y, left, right, top, bottom })}
+    <rect
+      class="short"
+      x={left}
+      width={right - left}
+      y={y(along.needed_mm)}
+      height={Math.max(bottom - y(along.needed_mm), 0)}
+    />
+    <line class="needed" x1={left} x2={right} y1={y(along.needed_mm)} y2={y(along.needed_mm)} />
+    <line class="safe" x1={left} x2={right} y1={y(along.safe_mm)} y2={y(along.safe_mm)} />
+    <path
+      d={linePath(
+        points.map((p) => [p.at, p.circle_mm]),
+        x,
+        y,
+      )}
+    />
+    {#each points as p, i (i)}<circle class={p.verdict} cx={x(p.at)} cy={y(p.circle_mm)} r="2.6"
+        ><title>{told(p.at)}: {mm(p.circle_mm)} mm</title></circle
+      >{/each}
+    <line class="now" x1={x(along.now ?? Infinity)} x2={x(along.now ?? Infinity)} y1={top} y2={bottom} />
+  {/snippet}
+</PlotFrame>
 
 <style>
-  svg {
-    display: block;
-    cursor: crosshair;
-  }
   .short {
     fill: color-mix(in srgb, var(--bad) 13%, transparent);
   }

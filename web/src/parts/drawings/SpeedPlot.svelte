@@ -1,8 +1,10 @@
 <script lang="ts">
   import { scaleLinear, scaleLog } from 'd3-scale'
   import { mm, rate } from '../../lib/format'
+  import { linePath, type Axis, type Span } from '../../lib/plots'
   import type { SpeedTable } from '../../lib/types'
   import { placeLabels } from './labels'
+  import PlotFrame from './PlotFrame.svelte'
 
   interface Props {
     table: SpeedTable
@@ -11,13 +13,6 @@
     onlight: (modeId: number | null) => void
   }
   let { table, lit, onlight }: Props = $props()
-
-  let width = $state(900)
-  let height = $state(300)
-  const LEFT = 46
-  const RIGHT = 26
-  const TOP = 10
-  const BOTTOM = 34
 
   const points = $derived(
     table.modes.flatMap((m) =>
@@ -30,15 +25,15 @@
     ...table.curves.flatMap((c) => c.points.map(([, f = 1]) => f)),
     table.wanted_fps,
   ])
-  const x = $derived(
+  const tallest = $derived(Math.max(...heights, ...points.map((p) => p.height_mm), 1) * 1.03)
+  const [slowest, fastest] = $derived([Math.min(...rates, 24) * 0.85, Math.max(...rates, 60) * 1.15])
+  const across = $derived((pixels: Span) => scaleLinear().domain([0, tallest]).range(pixels))
+  const up = $derived((pixels: Span) => scaleLog().domain([slowest, fastest]).range(pixels))
+  const marksAcross = $derived(
     scaleLinear()
-      .domain([0, Math.max(...heights, ...points.map((p) => p.height_mm), 1) * 1.03])
-      .range([LEFT, width - RIGHT]),
-  )
-  const y = $derived(
-    scaleLog()
-      .domain([Math.min(...rates, 24) * 0.85, Math.max(...rates, 60) * 1.15])
-      .range([height - BOTTOM, TOP]),
+      .domain([0, tallest])
+      .ticks(8)
+      .map((at) => ({ at, text: String(at) })),
   )
   const DASHES = ['', '8 4', '2 3', '10 3 2 3']
   const SHAPES = [
@@ -48,14 +43,13 @@
     'M0 -5L5 4H-5Z',
   ]
   const RATES = [12, 24, 30, 50, 60, 100, 120, 200, 240, 400, 500, 1000, 2000, 5000, 10000]
-  const shownRates = $derived(RATES.filter((r) => r >= (y.domain()[0] ?? 0) && r <= (y.domain()[1] ?? 0)))
-  const line = $derived((curve: number[][]) =>
-    curve.map(([h = 0, f = 1], i) => `${i ? 'L' : 'M'}${x(h).toFixed(1)} ${y(f).toFixed(1)}`).join(''),
+  const marksUp = $derived(
+    RATES.filter((r) => r >= slowest && r <= fastest).map((at) => ({ at, text: String(at) })),
   )
-  const labels = $derived(
+  const labelled = $derived((x: Axis, y: Axis, right: number) =>
     placeLabels(
       points.map((p) => ({ id: p.mode_id, x: x(p.height_mm), y: y(p.fps), text: p.name })),
-      width - 4,
+      right + 22,
     ),
   )
   /** One sign for each body: a dash for its lines, a shape for its points. */
@@ -65,37 +59,40 @@
   const shape = (body: number) => SHAPES[(order.get(body) ?? 0) % SHAPES.length]
 </script>
 
-<figure class="drawing halo">
-  <figcaption>
-    Highest rate against window height
-    <span class="soft">· a point for each scan mode, a line for each way in which a sensor is read</span>
-  </figcaption>
-  <div class="canvas" bind:clientWidth={width} bind:clientHeight={height}>
-    <svg {width} {height} role="img" aria-label="Highest rate against window height of all scan modes">
-      {#each shownRates as r (r)}
-        <line class="gridline" x1={LEFT} x2={width - RIGHT} y1={y(r)} y2={y(r)} />
-        <text class="figure tick" x={LEFT - 6} y={y(r) + 4} text-anchor="end">{r}</text>
-      {/each}
-      {#each x.ticks(8) as h (h)}
-        <line class="gridline" x1={x(h)} x2={x(h)} y1={TOP} y2={height - BOTTOM} />
-        <text class="figure tick" x={x(h)} y={height - BOTTOM + 15} text-anchor="middle">{h}</text>
-      {/each}
-      <text class="tick" x={width - RIGHT} y={height - 4} text-anchor="end">window height, mm</text>
-      <text class="tick" x="4" y={TOP + 4}>fps</text>
+<div class="holds">
+  <PlotFrame
+    title="Highest rate against window height"
+    note="a point for each scan mode, a line for each way in which a sensor is read"
+    label="Highest rate against window height of all scan modes"
+    room={{ left: 56, right: 26, top: 10, bottom: 34 }}
+    {across}
+    {up}
+    {marksAcross}
+    {marksUp}
+    unitAcross="window height, mm"
+    unitUp="fps"
+  >
+    {#snippet children({ x, y, left, right })}
       {#each table.curves as curve, i (i)}
-        <path class="curve" stroke-dasharray={dash(curve.body_id)} d={line(curve.points)}
-          ><title>{curve.name}</title></path
+        <path
+          class="curve"
+          stroke-dasharray={dash(curve.body_id)}
+          d={linePath(
+            curve.points.map(([h = 0, fps = 1]) => [h, fps]),
+            x,
+            y,
+          )}><title>{curve.name}</title></path
         >
       {/each}
       <line
         class="wanted"
         data-testid="wanted-rate"
-        x1={LEFT}
-        x2={width - RIGHT}
+        x1={left}
+        x2={right}
         y1={y(table.wanted_fps)}
         y2={y(table.wanted_fps)}
       />
-      <text class="wanted-text" x={LEFT + 6} y={y(table.wanted_fps) - 5}
+      <text class="wanted-text" x={left + 6} y={y(table.wanted_fps) - 5}
         >wanted {rate(table.wanted_fps)} fps</text
       >
       {#each points as p (p.mode_id)}
@@ -115,31 +112,36 @@
           ></path
         >
       {/each}
-      {#each labels as label (label.id)}
+      {#each labelled(x, y, right) as label (label.id)}
         <text class="label" class:lit={label.id === lit} x={label.x} y={label.y}>{label.text}</text>
       {/each}
-    </svg>
-  </div>
-  <p class="soft key">
-    {#each bodies as [id, name] (id)}
-      <span class="sign"
-        ><svg width="46" height="12" aria-hidden="true"
-          ><path class="curve" stroke-dasharray={dash(id)} d="M0 6H46" /><path
-            class="point"
-            transform="translate(23 6)"
-            d={shape(id)}
-          /></svg
-        >
-        {name}</span
-      >
-    {/each}
-    <span>filled: bound by the readout; hollow: by something else, so it lies below its line</span>
-  </p>
-</figure>
+    {/snippet}
+    {#snippet key()}
+      <p class="soft key">
+        {#each bodies as [id, name] (id)}
+          <span class="sign"
+            ><svg width="46" height="12" aria-hidden="true"
+              ><path class="curve" stroke-dasharray={dash(id)} d="M0 6H46" /><path
+                class="point"
+                transform="translate(23 6)"
+                d={shape(id)}
+              /></svg
+            >
+            {name}</span
+          >
+        {/each}
+        <span>filled: bound by the readout; hollow: by something else, so it lies below its line</span>
+      </p>
+    {/snippet}
+  </PlotFrame>
+</div>
 
 <style>
-  figure {
+  .holds {
     height: 340px;
+  }
+  .holds :global(figure) {
+    height: 100%;
   }
   .sign {
     display: inline-flex;

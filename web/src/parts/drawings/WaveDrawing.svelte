@@ -1,5 +1,8 @@
 <script lang="ts">
+  import { scaleLinear } from 'd3-scale'
+  import { linePath, type Span } from '../../lib/plots'
   import type { FlickerView } from '../../lib/types'
+  import PlotFrame from './PlotFrame.svelte'
 
   interface Props {
     wave: FlickerView['wave']
@@ -7,71 +10,78 @@
   }
   let { wave, lamp }: Props = $props()
 
-  let width = $state(700)
-  const HEIGHT = 200
-  const [LEFT, RIGHT, TOP, BOTTOM] = [40, 12, 12, 62]
-  const x = $derived((ms: number) => LEFT + (ms / wave.span_ms) * (width - LEFT - RIGHT))
-  const top = $derived(Math.max(wave.highest, 1.2) * 1.05)
-  const y = $derived((level: number) => TOP + (1 - level / top) * (HEIGHT - TOP - BOTTOM))
-  const base = HEIGHT - BOTTOM
-  const line = $derived(
-    wave.points
-      .map(([ms = 0, level = 0], i) => `${i ? 'L' : 'M'}${x(ms).toFixed(1)} ${y(level).toFixed(1)}`)
-      .join(''),
+  /** The bars of the first and the last row, below the field. */
+  const BARS = { first: 12, last: 30 }
+  const ROOM = { left: 40, right: 12, top: 12, bottom: 62 }
+  const across = $derived((pixels: Span) => scaleLinear().domain([0, wave.span_ms]).range(pixels))
+  const up = $derived((pixels: Span) =>
+    scaleLinear()
+      .domain([0, Math.max(wave.highest, 1.2) * 1.05])
+      .range(pixels),
   )
   const frames = $derived(
-    Array.from({ length: Math.ceil(wave.span_ms / wave.frame_ms) + 1 }, (_, i) => i * wave.frame_ms),
+    Array.from({ length: Math.floor(wave.span_ms / wave.frame_ms + 1e-9) + 1 }, (_, i) => i * wave.frame_ms),
   )
-  const rows = { first: HEIGHT - 50, last: HEIGHT - 32 }
   const clip = (ms: number) => Math.min(ms, wave.span_ms)
+  const levels = [
+    { at: 0, text: 'dark' },
+    { at: 1, text: 'mean' },
+  ]
 </script>
 
-<figure class="drawing" bind:clientWidth={width}>
-  <figcaption>
-    Light of the lamp over {wave.span_ms < 10 ? wave.span_ms.toFixed(2) : wave.span_ms.toFixed(0)} ms, and the shutter's
-    openings <span class="soft">· {lamp}; a still drawing</span>
-  </figcaption>
-  <svg {width} height={HEIGHT} role="img" aria-label="Waveform of {lamp} with the shutter's openings">
-    <line class="mean" x1={LEFT} x2={width - RIGHT} y1={y(1)} y2={y(1)} />
-    <text x={LEFT - 5} y={y(1) + 4} text-anchor="end">mean</text>
-    <text x={LEFT - 5} y={base + 4} text-anchor="end">dark</text>
+<PlotFrame
+  title="Light of the lamp over {wave.span_ms < 10
+    ? wave.span_ms.toFixed(2)
+    : wave.span_ms.toFixed(0)} ms, and the shutter's openings"
+  note="{lamp}; a still drawing"
+  label="Waveform of {lamp} with the shutter's openings"
+  height={200}
+  room={ROOM}
+  {across}
+  {up}
+  marksAcross={[]}
+  marksUp={levels}
+  lined={false}
+>
+  {#snippet children({ x, y, left, right, top, bottom })}
+    <line class="mean" x1={left} x2={right} y1={y(1)} y2={y(1)} />
     {#each wave.openings as o (`${o.frame}${o.row}`)}
       {#if o.row === 'first'}<rect
           class="seen"
           x={x(o.from_ms)}
-          y={TOP}
+          y={top}
           width={Math.max(x(clip(o.to_ms)) - x(o.from_ms), 1)}
-          height={base - TOP}
+          height={bottom - top}
         />{/if}
     {/each}
-    <path class="light" d={line} />
+    <path
+      class="light"
+      d={linePath(
+        wave.points.map(([ms = 0, level = 0]) => [ms, level]),
+        x,
+        y,
+      )}
+    />
     {#each frames as ms (ms)}
-      {#if ms <= wave.span_ms + 1e-9}<line class="frame" x1={x(ms)} x2={x(ms)} y1={TOP} y2={HEIGHT - 18} />
-        <text
-          x={x(ms)}
-          y={HEIGHT - 4}
-          text-anchor={ms === 0 ? 'start' : x(ms) > width - 40 ? 'end' : 'middle'}
-          >{Number(ms.toFixed(1))} ms</text
-        >{/if}
+      <line class="frame" x1={x(ms)} x2={x(ms)} y1={top} y2={bottom + 44} />
+      <text x={x(ms)} y={bottom + 58} text-anchor={ms === 0 ? 'start' : x(ms) > right - 28 ? 'end' : 'middle'}
+        >{Number(ms.toFixed(1))} ms</text
+      >
     {/each}
     {#each wave.openings as o (`bar${o.frame}${o.row}`)}
-      <rect
-        class={o.row}
-        data-testid="opening"
-        x={x(o.from_ms)}
-        y={rows[o.row]}
-        width={Math.max(x(clip(o.to_ms)) - x(o.from_ms), 2)}
-        height="12"
+      {@const wide = x(clip(o.to_ms)) - x(o.from_ms)}
+      {@const at = bottom + BARS[o.row]}
+      <rect class={o.row} data-testid="opening" x={x(o.from_ms)} y={at} width={Math.max(wide, 2)} height="12"
         ><title>{o.row} row: {(100 * o.exposure).toFixed(1)} % of a steady lamp's light</title></rect
       >
-      {#if x(clip(o.to_ms)) - x(o.from_ms) > 60}<text class="on" x={x(o.from_ms) + 5} y={rows[o.row] + 10}
-          >{(100 * o.exposure).toFixed(1)} %</text
+      {#if wide > 60}<text class="on" x={x(o.from_ms) + 5} y={at + 10}>{(100 * o.exposure).toFixed(1)} %</text
         >{/if}
     {/each}
-    <text x={LEFT - 5} y={rows.first + 10} text-anchor="end">first</text>
-    <text x={LEFT - 5} y={rows.last + 10} text-anchor="end">last</text>
-  </svg>
-</figure>
+    {#each ['first', 'last'] as const as row (row)}
+      <text x={left - 5} y={bottom + BARS[row] + 10} text-anchor="end">{row}</text>
+    {/each}
+  {/snippet}
+</PlotFrame>
 
 <style>
   .mean {

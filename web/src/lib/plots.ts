@@ -1,5 +1,16 @@
-/** Curves of a plot, and their paths. */
+/** What plots are made of: axes, marks on them, curves and their paths. */
 import { area, line } from 'd3-shape'
+
+/** From a value to pixels. */
+export type Axis = (value: number) => number
+/** Where an axis begins and ends, in pixels. */
+export type Span = [number, number]
+/** A figure on an axis. */
+export interface Mark {
+  at: number
+  text: string
+  anchor?: 'start' | 'middle' | 'end'
+}
 
 export interface Curve {
   id: number
@@ -11,14 +22,13 @@ export interface Curve {
   high?: [number, number | null][]
 }
 
-type Scale = (value: number) => number
 const DIGITS = 1
 
 /** A line; what is infinite lies at `beyond`. */
 export function linePath(
   points: readonly (readonly [number, number | null])[],
-  x: Scale,
-  y: Scale,
+  x: Axis,
+  y: Axis,
   beyond = 0,
 ) {
   const path = line<readonly [number, number | null]>(
@@ -29,7 +39,7 @@ export function linePath(
 }
 
 /** The band between the two edges of a curve; none where it is a line. */
-export function bandPath(curve: Curve, x: Scale, y: Scale, beyond = 0) {
+export function bandPath(curve: Curve, x: Axis, y: Axis, beyond = 0) {
   const { low, high } = curve
   if (!high) return ''
   const path = area<[number, number]>()
