@@ -7,3 +7,13 @@ class NoResizeObserver implements ResizeObserver {
   disconnect() {}
 }
 globalThis.ResizeObserver = NoResizeObserver
+
+// jsdom has no media queries: nothing matches.
+window.matchMedia ??= (media) =>
+  Object.assign(new EventTarget(), {
+    media,
+    matches: false,
+    onchange: null,
+    addListener: () => {},
+    removeListener: () => {},
+  })

@@ -1,3 +1,5 @@
+import { printing } from '../../lib/printing'
+
 /** Of a long list only the rows near the view are drawn; the rest is height. */
 export class Windowed {
   first = $state(0)
@@ -19,7 +21,7 @@ export class Windowed {
 
   get range(): { from: number; to: number } {
     const count = this.#count()
-    if (count <= Windowed.ALL) return { from: 0, to: count }
+    if (count <= Windowed.ALL || printing.current) return { from: 0, to: count }
     const to = Math.min(count, Math.max(this.last, Windowed.MARGIN))
     return { from: Math.max(0, Math.min(this.first, to - 1)), to }
   }

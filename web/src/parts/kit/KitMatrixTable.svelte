@@ -1,6 +1,7 @@
 <script lang="ts">
   import { tick } from 'svelte'
   import { mm } from '../../lib/format'
+  import { printing } from '../../lib/printing'
   import type { KitMatrix } from '../../lib/types'
   import { COVERAGE } from '../../lib/verdicts'
   import { angleText, cellText, verdictsOf } from './matrix'
@@ -40,7 +41,8 @@
   // Another matrix has other rows and columns in view: they are measured once they are there.
   $effect(() => {
     void matrix
-    lookAround()
+    if (printing.current) [from, to, left, right] = [0, matrix.rows.length, 0, matrix.columns.length]
+    else lookAround()
   })
   /** The cell under the pointer or the keyboard: row and column. */
   let at = $state<{ row: number; column: number } | null>(null)
