@@ -30,6 +30,7 @@ CORE_ROOMS = {
     "finder": {"equipment", "evaluation", "optics", "base"},
     "bench": {"kit", "equipment", "evaluation", "optics", "light", "base"},
     "compare": {"bench", "equipment", "evaluation", "optics", "light", "base"},
+    "production": {"compare", "bench", "documents", "equipment", "evaluation", "base"},
 }
 #: Outside libraries of the core: numbers, and the checking of what comes in. No web, no database.
 CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core", "typing_extensions"}

@@ -102,10 +102,10 @@ def test_two_writers_of_a_body_at_once(engine):
     """Both read the same version; the database lets one of them through."""
     from hextan.core.base import StaleWriteError
     from hextan.store import bodies as store
-    from hextan.store.repositories import list_productions
+    from hextan.store import productions
 
     with Session(engine) as one, Session(engine) as two:
-        production = list_productions(one)[0].id
+        production = productions.every(one)[0][0].id
         row, other = (store.BODIES.every(s, production)[1] for s in (one, two))
         version, document = row.version, store.document_of(row)
         assert other.version == version

@@ -7,7 +7,7 @@ from sqlalchemy.exc import IntegrityError
 from hextan.core.base import NotFoundError, StaleWriteError
 from hextan.core.documents import parse_body
 from hextan.core.equipment import Card, PackageSettings
-from hextan.store import bodies, models, repositories
+from hextan.store import bodies, models, productions, repositories
 from hextan.store.bodies import BODIES
 from tests.core.bodies import a_body, a_format, a_mode
 
@@ -134,7 +134,7 @@ def test_the_catalogue_is_made_once(session):
     shelf = repositories.catalogue_of(session)
     assert repositories.catalogue_of(session).id == shelf.id
     assert shelf.kind == "catalogue"
-    assert shelf.id not in [p.id for p in repositories.list_productions(session)]
+    assert shelf.id not in [row.id for row, _ in productions.every(session)]
 
 
 def test_a_copy_does_not_follow_the_catalogue_by_itself(session, production):

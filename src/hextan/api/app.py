@@ -23,6 +23,7 @@ from hextan.api import (
     lens_routes,
     look_routes,
     package_routes,
+    production_routes,
     routes,
 )
 from hextan.api.document import described
@@ -78,9 +79,18 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
     app.add_middleware(Gate)
     app.add_middleware(Edges)
     errors.install(app)
-    rooms = (routes, package_routes, lens_routes, kit_routes, look_routes, compare_routes, file_routes)
-    for router in (package_routes.catalogue_router, *(room.router for room in rooms)):
-        app.include_router(router, prefix="/api")
+    rooms = (
+        routes,
+        production_routes,
+        package_routes,
+        lens_routes,
+        kit_routes,
+        look_routes,
+        compare_routes,
+        file_routes,
+    )
+    for room in rooms:
+        app.include_router(room.router, prefix="/api")
     app.add_api_route("/api/{path:path}", _nowhere(app), methods=EVERY_METHOD, include_in_schema=False)
     document = described(app.openapi())
     # As committed is as served: the library would make it anew, without what is added here.

@@ -74,7 +74,9 @@ def add_lens_set(production_id: ProductionId, asked: LensSetNew, db: Db, respons
     """Add a lens set: from a document, as a copy from the catalogue, or as a copy of one that is here."""
     production = repositories.find_production(db, production_id)
     if asked.catalogue_lens_set_id is not None:
-        source = LENS_SETS.find(db, repositories.catalogue_of(db).id, asked.catalogue_lens_set_id)
+        source = LENS_SETS.find(
+            db, repositories.catalogue_of(db, production_id).id, asked.catalogue_lens_set_id
+        )
         return _added(response, LENS_SETS.copy_from_catalogue(db, production, source))
     if asked.lens_set_id is not None:
         source = LENS_SETS.find(db, production_id, asked.lens_set_id)

@@ -23,7 +23,6 @@ from hextan.api.package_schemas import (
 )
 from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
 from hextan.api.route import Route
-from hextan.api.schemas import ProductionRead
 from hextan.core.base import Fault, InvalidInputError
 from hextan.core.documents import BodyDocument, Home, body_sheet, check_body
 from hextan.core.equipment import DataAsk, PackageSettings, data_table, speed_table
@@ -33,14 +32,6 @@ from hextan.store.bodies import BODIES
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 BodyId = Annotated[Id, Path()]
-catalogue_router = APIRouter(route_class=Route)
-
-
-@catalogue_router.get("/catalogue", name="catalogue_read", tags=["Productions"])
-def catalogue(db: Db) -> ProductionRead:
-    """Give the catalogue: a shelf of equipment from which productions take copies."""
-    shelf = repositories.catalogue_of(db)
-    return ProductionRead(id=shelf.id, version=shelf.version, name=shelf.name, synopsis=shelf.synopsis)
 
 
 def _summary(db: Session, row: models.Body) -> BodySummary:
@@ -83,7 +74,7 @@ def add_body(production_id: ProductionId, asked: BodyNew, db: Db, response: Resp
     """Add a body: from a document, as a copy from the catalogue, or as a copy of one that is here."""
     production = repositories.find_production(db, production_id)
     if asked.catalogue_body_id is not None:
-        shelf = repositories.catalogue_of(db)
+        shelf = repositories.catalogue_of(db, production_id)
         source = BODIES.find(db, shelf.id, asked.catalogue_body_id)
         return _added(response, BODIES.copy_from_catalogue(db, production, source))
     if asked.body_id is not None:
@@ -126,7 +117,7 @@ def _others(db: Session, production_id: int, document: BodyDocument) -> list[Bod
     """The bodies that a copied page may belong to; asked for only where a crop factor is claimed."""
     if not document.claims.crops:
         return []
-    places = dict.fromkeys((production_id, repositories.catalogue_of(db).id))
+    places = dict.fromkeys((production_id, repositories.catalogue_of(db, production_id).id))
     found = [bodies.document_of(row) for place in places for row in BODIES.every(db, place)]
     named = {(d.maker, d.name): d for d in found}
     return [d for name, d in named.items() if name != (document.maker, document.name)]

@@ -22,8 +22,6 @@ from hextan.api.schemas import (
     Empty,
     Health,
     PackageRead,
-    ProductionList,
-    ProductionRead,
 )
 from hextan.core import evaluate
 from hextan.core.base import ErrorAnswer, parse_distance_m
@@ -90,17 +88,6 @@ def read_distance(
 ) -> Distance:
     """Read a distance as people write it: 2.9, 2.9m, 9'6", 9ft 6in, 115in."""
     return Distance(metres=parse_distance_m(text, unit, field[:60]))
-
-
-@router.get("/productions", name="productions_list", tags=["Productions"])
-def productions(db: Db) -> ProductionList:
-    """List the productions."""
-    return ProductionList(
-        here=[
-            ProductionRead(id=p.id, version=p.version, name=p.name, synopsis=p.synopsis)
-            for p in repositories.list_productions(db)
-        ]
-    )
 
 
 @router.get("/productions/{production_id}/package", name="package_read", tags=["Productions"])

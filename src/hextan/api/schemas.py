@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from hextan.api.shape import Listed, Shape
+from hextan.api.shape import Shape
 from hextan.core.base import Metres
 from hextan.core.bench import BenchState
 from hextan.core.equipment import Package
@@ -23,19 +23,6 @@ class Health(Shape):
 
 class Empty(Shape):
     """Nothing: what `./hextan bench` holds the other endpoints against."""
-
-
-class ProductionRead(Shape):
-    """A production in the list."""
-
-    id: int
-    version: int
-    name: str
-    synopsis: str
-
-
-class ProductionList(Listed[ProductionRead]):
-    """The productions."""
 
 
 class Distance(Shape):

@@ -19,9 +19,7 @@ from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
 from hextan.store.models import Body, LensSet, Production
-from hextan.store.repositories import catalogue_of, save_bench
-
-DEMO_KEY = "low-water"
+from hextan.store.repositories import DEMO_KEY, DEMO_SHELF, save_bench, shelf_of
 
 
 def load_demo(session: Session) -> bool:
@@ -32,7 +30,7 @@ def load_demo(session: Session) -> bool:
     Whether the production was loaded now.
     """
     kept_bodies, kept_sets = _load_catalogue(session)
-    if session.scalars(select(Production).where(Production.demo_key == DEMO_KEY)).first():
+    if demo(session) is not None:
         return False
     data = _read("low_water.json")
     production = Production(name=data["name"], synopsis=data["synopsis"], demo_key=DEMO_KEY)
@@ -54,12 +52,31 @@ def load_demo(session: Session) -> bool:
     return True
 
 
+def demo(session: Session) -> Production | None:
+    """Find the demo's production."""
+    return session.scalars(select(Production).where(Production.demo_key == DEMO_KEY)).one_or_none()
+
+
+def reset_demo(session: Session) -> Production:
+    """Load the demo as it begins, and put away the one that was there, with its shelf; commit."""
+    there = demo(session)
+    if there is not None:
+        there.demo_key, there.archived = None, True
+        there.name = f"{there.name[:60]} (before its reset)"
+        shelf_of(session, DEMO_SHELF).demo_key = None
+        session.flush()
+    load_demo(session)
+    found = demo(session)
+    assert found is not None
+    return found
+
+
 def _read(name: str) -> dict[str, Any]:
     return dict(json.loads(files("hextan.demo").joinpath(name).read_text(encoding="utf-8")))
 
 
 def _load_catalogue(session: Session) -> tuple[list[Body], list[LensSet]]:
-    shelf, data = catalogue_of(session), _read("catalogue.json")
+    shelf, data = shelf_of(session, DEMO_SHELF), _read("catalogue.json")
     kept_bodies = BODIES.every(session, shelf.id)
     if not kept_bodies and not BODIES.every(session, shelf.id, removed=True):
         kept_bodies = [BODIES.add(session, shelf, parse_body(document)) for document in data["bodies"]]

@@ -46,13 +46,22 @@ def add(session: Session, production_id: int, document: Comparison) -> models.Co
     find_production(session, production_id)
     kept = models.Comparison
     last = session.scalar(select(func.max(kept.position)).where(kept.production_id == production_id))
-    row = kept(
+    row = put(session, production_id, 0 if last is None else last + 1, document)
+    session.commit()
+    return row
+
+
+def put(
+    session: Session, production_id: int, position: int, document: Comparison, removed: bool = False
+) -> models.Comparison:
+    """Add a comparison at a place of a production's list."""
+    row = models.Comparison(
         production_id=production_id,
-        position=0 if last is None else last + 1,
+        position=position,
+        removed=removed,
         document=document.model_dump(mode="json"),
     )
     session.add(row)
-    session.commit()
     return row
 
 

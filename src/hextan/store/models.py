@@ -5,12 +5,14 @@ Constraints carry names (`NAMES`), so that migrations and error messages can spe
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
 from sqlalchemy import (
     BigInteger,
     CheckConstraint,
+    DateTime,
     Double,
     ForeignKey,
     Identity,
@@ -18,6 +20,7 @@ from sqlalchemy import (
     Text,
     UniqueConstraint,
     false,
+    func,
 )
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, declared_attr, mapped_column, relationship
@@ -79,6 +82,10 @@ class Production(Versioned, Base):
     kind: Mapped[str] = mapped_column(default="production")
     name: Mapped[str]
     synopsis: Mapped[str] = mapped_column(default="")
+    #: ISO days; empty where they are not known.
+    starts_on: Mapped[str] = mapped_column(default="", server_default="")
+    ends_on: Mapped[str] = mapped_column(default="", server_default="")
+    archived: Mapped[bool] = mapped_column(default=False, server_default=false())
     settings: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
     demo_key: Mapped[str | None] = mapped_column(unique=True)
     bodies: Mapped[list[Body]] = relationship(order_by="Body.position", cascade="all, delete-orphan")
@@ -350,6 +357,8 @@ class EquipmentStamp(Base):
         ForeignKey("production.id", ondelete="CASCADE"), primary_key=True, autoincrement=False
     )
     stamp: Mapped[UUID]
+    #: When the production, its equipment, its Bench or a comparison was last changed.
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class BenchRow(Versioned, Base):

@@ -18,11 +18,8 @@ from hextan.store import bodies, lens_sets, rigs
 from hextan.store.models import BenchRow, Body, LensSet, Production, Rig
 from hextan.store.writes import from_version, stale
 
-
-def list_productions(session: Session) -> list[Production]:
-    """List all productions by name, without the catalogue."""
-    query = select(Production).where(Production.kind == "production")
-    return list(session.scalars(query.order_by(Production.name, Production.id)))
+#: What marks the demo, its shelf, and the shelf of everybody else.
+DEMO_KEY, DEMO_SHELF, SHELF = "low-water", "low-water-catalogue", "catalogue"
 
 
 def find_production(session: Session, production_id: int) -> Production:
@@ -41,12 +38,23 @@ def find_production(session: Session, production_id: int) -> Production:
     return production
 
 
-def catalogue_of(session: Session) -> Production:
-    """Give the catalogue, made when there is none yet; commits only what it makes."""
-    query = select(Production).where(Production.kind == "catalogue").order_by(Production.id)
-    found = session.scalars(query).first()
+def catalogue_of(session: Session, production_id: int | None = None) -> Production:
+    """Give the shelf from which a production takes copies, made when there is none yet; commits only what it makes.
+
+    The demo has a shelf of its own, so that its invented equipment never mixes with anybody's; a shelf is its own.
+    """
+    asked = None if production_id is None else session.get(Production, production_id)
+    if asked is not None and asked.kind == "catalogue":
+        return asked
+    return shelf_of(session, DEMO_SHELF if asked is not None and asked.demo_key == DEMO_KEY else SHELF)
+
+
+def shelf_of(session: Session, key: str) -> Production:
+    """Give one of the shelves, made when there is none yet; commits only what it makes."""
+    query = select(Production).where(Production.demo_key == key)
+    found = session.scalars(query).one_or_none()
     if found is None:
-        found = Production(kind="catalogue", name="Catalogue", demo_key="catalogue")
+        found = Production(kind="catalogue", name="Catalogue", demo_key=key)
         session.add(found)
         try:
             session.commit()
@@ -102,11 +110,13 @@ def _rig(row: Rig | None) -> dict[str, Any]:
     }
 
 
-def _bench_row(session: Session, production_id: int) -> BenchRow | None:
+def bench_row(session: Session, production_id: int) -> BenchRow | None:
+    """Find what the Bench of a production is set to; None where nothing was kept yet."""
     return session.scalars(select(BenchRow).where(BenchRow.production_id == production_id)).one_or_none()
 
 
-def _state_of(row: BenchRow) -> BenchState:
+def state_of(row: BenchRow) -> BenchState:
+    """A kept Bench, brought up from the version in which it was stored."""
     return parse_state(BENCH_SCHEMA.newest(row.state, row.schema_version))
 
 
@@ -123,9 +133,9 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
     NotFoundError
         When there is no such production, or it has no equipment to put on a bench.
     """
-    row = _bench_row(session, production_id)
+    row = bench_row(session, production_id)
     if row is not None:
-        return row.version, _state_of(row)
+        return row.version, state_of(row)
     package = load_package(session, production_id)
     if not package.formats or not package.lenses:
         raise NotFoundError(
@@ -136,8 +146,8 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
 
 def reference_of(session: Session, production_id: int) -> BenchReference:
     """What crops are told against in a production: as its kept Bench has it."""
-    row = _bench_row(session, production_id)
-    return BenchReference() if row is None else _state_of(row).reference
+    row = bench_row(session, production_id)
+    return BenchReference() if row is None else state_of(row).reference
 
 
 def save_bench(
@@ -153,12 +163,12 @@ def save_bench(
         When there is no such production.
     """
     find_production(session, production_id)
-    row = _bench_row(session, production_id)
+    row = bench_row(session, production_id)
     stored = 0 if row is None else row.version
 
     def refusal() -> StaleWriteError:
-        now = _bench_row(session, production_id)
-        stored, there = (0, None) if now is None else (now.version, _state_of(now))
+        now = bench_row(session, production_id)
+        stored, there = (0, None) if now is None else (now.version, state_of(now))
         return stale("The Bench was", version, state, stored, there, "state")
 
     with from_version(session, version, stored, refusal):

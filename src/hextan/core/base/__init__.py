@@ -47,7 +47,7 @@ from hextan.core.base.figures import (
 )
 from hextan.core.base.lengths import m_from_mm, mm_from_m, mm_from_um, um_from_mm
 from hextan.core.base.numbers import Counts, Flags, Floats, Real, positive
-from hextan.core.base.parts import Key, Name, Note, Origin, Part, RateText, Row, new_key
+from hextan.core.base.parts import Day, Key, Name, Note, Origin, Part, RateText, Row, new_key
 from hextan.core.base.rates import RateSet, parse_rate, rate_words
 from hextan.core.base.stops import MARKED, stops_between, stops_of_lens
 from hextan.core.base.versions import Plain, Schema
@@ -59,6 +59,7 @@ __all__ = [
     "CannotFocusError",
     "Count",
     "Counts",
+    "Day",
     "ErrorAnswer",
     "Fault",
     "FaultBody",

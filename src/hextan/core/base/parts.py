@@ -36,6 +36,8 @@ def _a_day(text: str) -> str:
 
 Name: TypeAlias = Annotated[str, Field(max_length=80), AfterValidator(_one_line), Field(min_length=1)]
 Note: TypeAlias = Annotated[str, Field(max_length=400), AfterValidator(_one_line)]
+#: An ISO day, or nothing where it is not known.
+Day: TypeAlias = Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(_a_day)]
 Key: TypeAlias = Annotated[str, Field(pattern=r"^[0-9A-Za-z_-]{1,40}$")]
 RateText: TypeAlias = Annotated[str, Field(max_length=60), AfterValidator(_exact)]
 
@@ -58,7 +60,7 @@ class Origin(Part):
 
     kind: Literal["claimed", "computed", "measured"] = "claimed"
     source: Note = ""
-    date: Annotated[str, Field(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(_a_day)] = ""
+    date: Day = ""
     firmware: Note = ""
 
 

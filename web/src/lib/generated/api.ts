@@ -13,11 +13,31 @@ export interface paths {
         };
         /**
          * Catalogue Read
-         * @description Give the catalogue: a shelf of equipment from which productions take copies.
+         * @description Give the catalogue from which a production takes copies; the demo has one of its own.
          */
         get: operations["catalogue_read"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Demo Reset
+         * @description Add the demo, or put away the one that is here and begin it anew.
+         */
+        post: operations["demo_reset"];
         delete?: never;
         options?: never;
         head?: never;
@@ -133,10 +153,58 @@ export interface paths {
         };
         /**
          * Productions List
-         * @description List the productions.
+         * @description List the productions, the last changed first, with what each carries.
          */
         get: operations["productions_list"];
         put?: never;
+        /**
+         * Production Add
+         * @description Make a production: empty, or as a copy of another.
+         */
+        post: operations["production_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Production File Read
+         * @description Add a production from its file, all of it or nothing: every fault is told with its place.
+         */
+        post: operations["production_file_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Production Read
+         * @description Give what is said of a production.
+         */
+        get: operations["production_read"];
+        /**
+         * Production Write
+         * @description Rename a production, or say more of it; 409 with both when somebody else did in between.
+         */
+        put: operations["production_write"];
         post?: never;
         delete?: never;
         options?: never;
@@ -528,6 +596,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Production File Write
+         * @description Give a whole production as one file; with `removed` also what was taken out of it.
+         */
+        get: operations["production_file_write"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/files/{kind}": {
         parameters: {
             query?: never;
@@ -838,6 +926,26 @@ export interface paths {
         get: operations["package_read"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Production Remove
+         * @description Put a production away, or bring it back; nothing is lost.
+         */
+        post: operations["production_remove"];
         delete?: never;
         options?: never;
         head?: never;
@@ -10204,8 +10312,125 @@ export interface components {
             ticks: components["schemas"]["Tick"][];
         };
         /**
+         * ProductionFacts
+         * @description What is said of a production itself. Days are ISO dates, or empty where they are not known.
+         */
+        ProductionFacts: {
+            /**
+             * Ends On
+             * @description Ends on.
+             * @default
+             */
+            ends_on: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Starts On
+             * @description Starts on.
+             * @default
+             */
+            starts_on: string;
+            /**
+             * Synopsis
+             * @description Synopsis.
+             * @default
+             */
+            synopsis: string;
+        };
+        /**
+         * ProductionFacts
+         * @description What is said of a production itself. Days are ISO dates, or empty where they are not known.
+         */
+        ProductionFactsIn: {
+            /**
+             * Ends On
+             * @description Ends on.
+             * @default
+             */
+            ends_on?: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Starts On
+             * @description Starts on.
+             * @default
+             */
+            starts_on?: string;
+            /**
+             * Synopsis
+             * @description Synopsis.
+             * @default
+             */
+            synopsis?: string;
+        };
+        /**
+         * ProductionGlance
+         * @description What a production carries.
+         */
+        ProductionGlance: {
+            /**
+             * Bodies
+             * @description Bodies.
+             */
+            bodies: components["schemas"]["WindowsAtAGlance"][];
+            /**
+             * Formats
+             * @description Formats.
+             */
+            formats: number;
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             */
+            lens_sets: string[];
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: number;
+            /**
+             * Missing
+             * @description Missing.
+             */
+            missing: string[];
+        };
+        /**
+         * ProductionKept
+         * @description What is said of a production, and its version, for the next write.
+         */
+        ProductionKept: {
+            /**
+             * Archived
+             * @description Archived.
+             */
+            archived: boolean;
+            /**
+             * Demo
+             * @description Demo.
+             */
+            demo: boolean;
+            /** @description Facts. */
+            facts: components["schemas"]["ProductionFacts"];
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
+            id: number;
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
          * ProductionList
-         * @description The productions.
+         * @description The productions, the last changed first, and those that were put away.
          */
         ProductionList: {
             /**
@@ -10221,10 +10446,41 @@ export interface components {
             removed: components["schemas"]["ProductionRead"][];
         };
         /**
+         * ProductionNew
+         * @description A production to make: empty, or as a copy of another.
+         */
+        ProductionNew: {
+            /** @description Facts. */
+            facts: components["schemas"]["ProductionFactsIn"];
+            /**
+             * Production Id
+             * @description Production id.
+             */
+            production_id?: number | null;
+        };
+        /**
          * ProductionRead
-         * @description A production in the list.
+         * @description A production in the list, with what it carries at a glance.
          */
         ProductionRead: {
+            /**
+             * Changed At
+             * Format: date-time
+             * @description Changed at.
+             */
+            changed_at: string;
+            /**
+             * Demo
+             * @description Demo.
+             */
+            demo: boolean;
+            /**
+             * Ends On
+             * @description Ends on.
+             */
+            ends_on: string;
+            /** @description Glance. */
+            glance: components["schemas"]["ProductionGlance"];
             /**
              * Id
              * @description Number that stays with the thing.
@@ -10236,10 +10492,41 @@ export interface components {
              */
             name: string;
             /**
+             * Starts On
+             * @description Starts on.
+             */
+            starts_on: string;
+            /**
              * Synopsis
              * @description Synopsis.
              */
             synopsis: string;
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * ProductionWrite
+         * @description What is said of a production, changed from a known version.
+         */
+        ProductionWrite: {
+            /** @description Facts. */
+            facts: components["schemas"]["ProductionFacts"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * ProductionWrite
+         * @description What is said of a production, changed from a known version.
+         */
+        ProductionWriteIn: {
+            /** @description Facts. */
+            facts: components["schemas"]["ProductionFactsIn"];
             /**
              * Version
              * @description Counts up with each change; a write names the one that it is based on.
@@ -11237,6 +11524,22 @@ export interface components {
             version: number;
         };
         /**
+         * ShelfRead
+         * @description The catalogue.
+         */
+        ShelfRead: {
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
+            id: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+        };
+        /**
          * SizeMm
          * @description Sizes on the sensor, not de-squeezed.
          */
@@ -11921,6 +12224,29 @@ export interface components {
             /** @description What is stored. */
             stored: components["schemas"]["LensSetWrite"] | null;
         };
+        /** StaleError[ProductionWrite] */
+        StaleErrorProductionWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["ProductionWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["ProductionWrite"] | null;
+        };
         /** StaleError[RigWrite] */
         StaleErrorRigWrite: {
             /**
@@ -11971,6 +12297,11 @@ export interface components {
         StaleLensSetWrite: {
             /** @description Error. */
             error: components["schemas"]["StaleErrorLensSetWrite"];
+        };
+        /** Stale[ProductionWrite] */
+        StaleProductionWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorProductionWrite"];
         };
         /** Stale[RigWrite] */
         StaleRigWrite: {
@@ -12686,6 +13017,38 @@ export interface components {
             words: components["schemas"]["Words"][];
         };
         /**
+         * WindowsAtAGlance
+         * @description A body's sensor and the windows of its scan modes, width and height in mm.
+         */
+        WindowsAtAGlance: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Maker
+             * @description Maker.
+             */
+            maker: string;
+            /**
+             * Sensor Mm
+             * @description Sensor, millimetres.
+             */
+            sensor_mm: [
+                number,
+                number
+            ];
+            /**
+             * Windows Mm
+             * @description Windows, millimetres.
+             */
+            windows_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
          * Wish
          * @description A requirement: a must, or a wish with a weight.
          */
@@ -12731,7 +13094,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     catalogue_read: {
         parameters: {
-            query?: never;
+            query?: {
+                production_id?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -12744,7 +13109,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProductionRead"];
+                    "application/json": components["schemas"]["ShelfRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    demo_reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12963,6 +13375,309 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProductionList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    production_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductionNew"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    production_file_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    production_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    production_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductionWriteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleProductionWrite"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14943,6 +15658,57 @@ export interface operations {
             };
         };
     };
+    production_file_write: {
+        parameters: {
+            query?: {
+                removed?: boolean;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     file_write: {
         parameters: {
             query?: {
@@ -16458,6 +17224,104 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    production_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Removal"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductionKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleProductionWrite"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,124 @@
+"""The endpoints of productions themselves: parse, call, answer."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+from urllib.parse import quote
+
+from fastapi import APIRouter, Body, Query, Request, Response
+
+from hextan.api.errors import stale
+from hextan.api.package_schemas import Removal
+from hextan.api.plumbing import Db, Id, ProductionId, made
+from hextan.api.production_schemas import (
+    ProductionKept,
+    ProductionList,
+    ProductionNew,
+    ProductionRead,
+    ProductionWrite,
+    ShelfRead,
+)
+from hextan.api.route import Route
+from hextan.core.production import glance
+from hextan.demo.load import reset_demo
+from hextan.formats import production_json
+from hextan.store import models, productions, repositories
+
+router = APIRouter(route_class=Route, tags=["Productions"])
+FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
+DOWNLOAD: dict[int | str, dict[str, Any]] = {
+    200: {"content": {"application/json": {}}, "description": "The file."}
+}
+
+
+@router.get("/productions", name="productions_list")
+def list_productions(db: Db, request: Request) -> ProductionList:
+    """List the productions, the last changed first, with what each carries."""
+    found = [
+        (row.archived, ProductionRead(
+            id=row.id, version=row.version, name=row.name, synopsis=row.synopsis,
+            starts_on=row.starts_on, ends_on=row.ends_on, changed_at=changed, demo=row.demo_key is not None,
+            glance=glance(request.app.state.packages.package(db, row.id)),
+        ))
+        for row, changed in productions.every(db)
+    ]  # fmt: skip
+    return ProductionList(
+        here=[read for archived, read in found if not archived],
+        removed=[read for archived, read in found if archived],
+    )
+
+
+def _kept(row: models.Production) -> ProductionKept:
+    return ProductionKept(
+        id=row.id,
+        version=row.version,
+        facts=productions.facts_of(row),
+        archived=row.archived,
+        demo=row.demo_key is not None,
+    )
+
+
+def _added(response: Response, row: models.Production) -> ProductionKept:
+    return made(response, str(row.id), _kept(row))
+
+
+@router.post("/productions", name="production_add", status_code=201)
+def add_production(asked: ProductionNew, db: Db, response: Response) -> ProductionKept:
+    """Make a production: empty, or as a copy of another."""
+    if asked.production_id is None:
+        return _added(response, productions.make(db, asked.facts))
+    return _added(response, productions.copy(db, asked.production_id, asked.facts))
+
+
+@router.post("/productions/file", name="production_file_read", status_code=201)
+def read_file(data: FileBytes, db: Db, response: Response) -> ProductionKept:
+    """Add a production from its file, all of it or nothing: every fault is told with its place."""
+    return _added(response, productions.add_document(db, production_json.read(data)))
+
+
+@router.post("/demo", name="demo_reset", status_code=201)
+def demo(db: Db, response: Response) -> ProductionKept:
+    """Add the demo, or put away the one that is here and begin it anew."""
+    return _added(response, reset_demo(db))
+
+
+@router.get("/productions/{production_id}", name="production_read")
+def read_production(production_id: ProductionId, db: Db) -> ProductionKept:
+    """Give what is said of a production."""
+    return _kept(productions.own(db, production_id))
+
+
+@router.put("/productions/{production_id}", name="production_write", responses=stale(ProductionWrite))
+def write_production(production_id: ProductionId, asked: ProductionWrite, db: Db) -> ProductionKept:
+    """Rename a production, or say more of it; 409 with both when somebody else did in between."""
+    return _kept(productions.save_facts(db, production_id, asked.version, asked.facts))
+
+
+@router.post(
+    "/productions/{production_id}/removal", name="production_remove", responses=stale(ProductionWrite)
+)
+def archive_production(production_id: ProductionId, asked: Removal, db: Db) -> ProductionKept:
+    """Put a production away, or bring it back; nothing is lost."""
+    return _kept(productions.set_archived(db, production_id, asked.version, asked.removed))
+
+
+@router.get(
+    "/productions/{production_id}/file",
+    name="production_file_write",
+    response_class=Response,
+    responses=DOWNLOAD,
+)
+def write_file(production_id: ProductionId, db: Db, removed: bool = False) -> Response:
+    """Give a whole production as one file; with `removed` also what was taken out of it."""
+    row = repositories.find_production(db, production_id)
+    name = quote(f"{row.name}.{production_json.SUFFIX}", safe="")
+    data = production_json.write(productions.document_of(db, production_id, removed))
+    header = {"Content-Disposition": f"attachment; filename*=UTF-8''{name}"}
+    return Response(data, media_type="application/json", headers=header)
+
+
+@router.get("/catalogue", name="catalogue_read")
+def catalogue(db: Db, production_id: Annotated[Id | None, Query()] = None) -> ShelfRead:
+    """Give the catalogue from which a production takes copies; the demo has one of its own."""
+    shelf = repositories.catalogue_of(db, production_id)
+    return ShelfRead(id=shelf.id, name=shelf.name)

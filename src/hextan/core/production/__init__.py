@@ -1,0 +1,25 @@
+"""What is a whole production: on one page at a glance, and as one file that is exact?"""
+
+from hextan.core.production.document import (
+    BodyItem,
+    LensSetItem,
+    ProductionDocument,
+    ProductionFacts,
+    parse_production,
+)
+from hextan.core.production.glance import ProductionGlance, glance
+from hextan.core.production.numbers import Numbers, counted, renumbered_bench, renumbered_comparison
+
+__all__ = [
+    "BodyItem",
+    "LensSetItem",
+    "Numbers",
+    "ProductionDocument",
+    "ProductionFacts",
+    "ProductionGlance",
+    "counted",
+    "glance",
+    "parse_production",
+    "renumbered_bench",
+    "renumbered_comparison",
+]
