@@ -13,6 +13,7 @@ const PARTS = {
   drawings: ['fields'],
   chain: ['controls', 'fields'],
   page: ['controls', 'chain'],
+  productions: [],
   documents: ['controls', 'fields', 'grid', 'drawings', 'chain'],
   kit: ['controls', 'fields', 'drawings', 'chain'],
   finder: ['controls', 'fields'],

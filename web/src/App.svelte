@@ -10,10 +10,14 @@
     '!./views/BenchView.svelte',
   ])
   const place = $derived(router.place)
+  /** An address without a production that sets the Bench is the Bench of the one that was changed last. */
+  const query = $derived(place.view === 'productions' && location.search)
   // Not the place itself: a step within a view must not open the view anew.
-  const view = $derived(place.view)
+  const view = $derived(place.view === 'productions' && query ? 'bench' : place.view)
   const productionId = $derived(place.productionId ?? 0)
-  const file = $derived(VIEWS.find((row) => row.name === view)?.file)
+  const file = $derived(
+    view === 'productions' ? 'ProductionsView' : VIEWS.find((row) => row.name === view)?.file,
+  )
   const coming = $derived(later[`./views/${file}.svelte`]?.())
 </script>
 
@@ -22,7 +26,7 @@
 {#if place.unknown}
   <main class="unknown">
     <h1>There is no page at {router.path}</h1>
-    <p>The address may be cut or mistyped. <a class="link" href="/">To the Bench</a></p>
+    <p>The address may be cut or mistyped. <a class="link" href="/">To the productions</a></p>
   </main>
 {:else if coming}
   {#await coming then { default: View }}

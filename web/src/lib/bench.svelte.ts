@@ -220,22 +220,13 @@ function same(one: BenchState, other: BenchState): boolean {
   return toQuery(one) === toQuery(other)
 }
 
-/** Open the Bench of a production, or of the first one when there is none of that number. */
+/** Open the Bench of a production; without a number, of the one that was changed last. */
 export async function openBench(
   wanted: number,
-): Promise<{ bench?: Bench; name?: string; problem?: Problem }> {
-  const productions = await client.listProductions()
-  if (productions.problem) return { problem: productions.problem }
-  const production = productions.data.here.find((p) => p.id === wanted) ?? productions.data.here[0]
-  if (!production) {
-    return {
-      problem: {
-        code: 'empty',
-        message: 'There is no production yet. Start with ./hextan demo.',
-        faults: [],
-      },
-    }
-  }
+): Promise<{ bench?: Bench; production?: { id: number; name: string }; problem?: Problem }> {
+  const found = wanted ? await client.readProduction(wanted) : await lastChanged()
+  if (found.problem) return { problem: found.problem }
+  const production = { id: found.data.id, name: found.data.facts.name }
   // A body that was just edited may still be on its way.
   await client.settled()
   const [equipment, kept] = await Promise.all([
@@ -243,11 +234,19 @@ export async function openBench(
     client.readBench(production.id),
   ])
   if (equipment.problem) return { problem: equipment.problem }
-  if (kept.problem) return { problem: kept.problem }
+  if (kept.problem) return { production, problem: kept.problem }
   const whole = await client.mendBench(production.id, fromQuery(location.search, kept.data.state))
-  if (whole.problem) return { problem: whole.problem }
+  if (whole.problem) return { production, problem: whole.problem }
   const { state, notes } = whole.data
   history.replaceState(null, '', `${pathTo(production.id, 'bench')}${location.search}${location.hash}`)
   const bench = new Bench(production.id, equipment.data, kept.data.version, state, notes)
-  return { bench, name: production.name }
+  return { bench, production }
+}
+
+async function lastChanged() {
+  const { data, problem } = await client.listProductions()
+  const [first] = data?.here ?? []
+  if (first) return client.readProduction(first.id)
+  const empty: Problem = { code: 'empty', message: 'There is no production yet.', faults: [] }
+  return { problem: problem ?? empty }
 }

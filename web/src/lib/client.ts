@@ -16,6 +16,7 @@ import type {
   MatrixAsk,
   PackageSettings,
   Problem,
+  ProductionFacts,
   RigDocument,
   SlowAsk,
   Unit,
@@ -61,7 +62,34 @@ export const settled = () => Promise.allSettled([...writes])
 
 export const listProductions = () => outcome(http.GET('/api/productions'))
 
+/** Files go as they are: the server reads them. */
+const sent = (file: Blob) => ({
+  body: file as unknown as string,
+  bodySerializer: (body: unknown) => body as Blob,
+  headers: { 'Content-Type': 'application/octet-stream' },
+})
+
 const at = (production_id: number) => ({ params: { path: { production_id } } })
+
+export const readProduction = (id: number) => outcome(http.GET('/api/productions/{production_id}', at(id)))
+
+/** An empty production, or a copy of another. */
+export const addProduction = (facts: ProductionFacts, copyOf?: number) =>
+  outcome(http.POST('/api/productions', { body: { facts, production_id: copyOf } }))
+
+export const writeProduction = (id: number, version: number, facts: ProductionFacts) =>
+  outcome(http.PUT('/api/productions/{production_id}', { ...at(id), body: { version, facts } }))
+
+export const removeProduction = (id: number, version: number, removed: boolean) =>
+  outcome(http.POST('/api/productions/{production_id}/removal', { ...at(id), body: { version, removed } }))
+
+export const readProductionFile = (file: Blob) => outcome(http.POST('/api/productions/file', sent(file)))
+
+export const resetDemo = () => outcome(http.POST('/api/demo'))
+
+/** Address of a whole production as a file; also with what was taken out of it. */
+export const productionFileAddress = (id: number, removed: boolean) =>
+  `/api/productions/${id}/file${removed ? '?removed=true' : ''}`
 
 export const readPackage = (id: number) =>
   outcome(http.GET('/api/productions/{production_id}/package', at(id)))
@@ -89,7 +117,9 @@ export const readDistance = (text: string, unit: Unit) =>
 export const mendBench = (id: number, state: BenchState) =>
   outcome(http.POST('/api/productions/{production_id}/bench/mended', { ...at(id), body: state }))
 
-export const readCatalogue = () => outcome(http.GET('/api/catalogue'))
+/** The catalogue from which a production takes copies; of a catalogue, itself. */
+export const readCatalogue = (id: number) =>
+  outcome(http.GET('/api/catalogue', { params: { query: { production_id: id } } }))
 
 const atBody = (production_id: number, body_id: number) => ({ params: { path: { production_id, body_id } } })
 
@@ -150,13 +180,6 @@ export const findFormats = (id: number, ask: FinderAsk, signal: AbortSignal) =>
 
 export const readData = (id: number, ask: DataAsk, signal: AbortSignal) =>
   outcome(http.POST('/api/productions/{production_id}/data', { ...at(id), body: ask, signal }))
-
-/** Files go as they are: the server reads them. */
-const sent = (file: Blob) => ({
-  body: file as unknown as string,
-  bodySerializer: (body: unknown) => body as Blob,
-  headers: { 'Content-Type': 'application/octet-stream' },
-})
 
 export const fileKinds = () => outcome(http.GET('/api/files'))
 

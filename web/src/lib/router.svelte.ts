@@ -3,7 +3,8 @@ import { SECTIONS, VIEWS, type ViewName } from './views'
 /** Which view the address names. Views change the query themselves; the path is changed here alone. */
 export interface Place<N extends string = ViewName> {
   productionId: number | null
-  view: N | 'bench'
+  /** `productions` is the page before any of them is opened. */
+  view: N | 'bench' | 'productions'
   /** What follows in the path, such as `bodies/3`. */
   rest: string[]
   /** Whether the path is none of ours. */
@@ -18,7 +19,7 @@ export function placeOf(path: string, views: readonly { name: string }[] = VIEWS
   const [found, id, view, rest] = form.exec(path) ?? []
   return {
     productionId: id ? Number(id) : null,
-    view: view ?? 'bench',
+    view: path === '/' ? 'productions' : (view ?? 'bench'),
     rest: rest ? rest.split('/').filter(Boolean) : [],
     unknown: path !== '/' && found === undefined,
   }
@@ -32,7 +33,7 @@ export function pathTo(
   productionId: number,
   view: 'package',
   section: Section,
-  document?: number | null,
+  document?: number | 'new' | null,
 ): string
 export function pathTo(productionId: number, ...parts: (string | number | null | undefined)[]): string {
   return ['/p', productionId, ...parts.filter((part) => part != null)].join('/')

@@ -57,5 +57,7 @@ export interface SectionProps {
   isShelf: boolean
   /** Id of the document that the address names. */
   chosen: number | null
+  /** Whether the address asks for a new one. */
+  isNew: boolean
   onundoable: (now: Undoable | null) => void
 }

@@ -51,12 +51,12 @@
 
   async function read() {
     void shelf.refresh()
-    const asked = [client.readPackage(id), client.readBench(id), client.listProductions()] as const
-    const [kit, kept, productions] = await Promise.all(asked)
+    const asked = [client.readPackage(id), client.readBench(id), client.readProduction(id)] as const
+    const [kit, kept, production] = await Promise.all(asked)
     equipment = kit.data ?? null
     bench = kept.data?.state ?? null
     unread = kit.problem ?? kept.problem ?? null
-    productionName = productions.data?.here.find((p) => p.id === id)?.name ?? ''
+    productionName = production.data?.facts.name ?? ''
   }
   onMount(() => {
     void read()

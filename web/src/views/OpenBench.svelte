@@ -1,8 +1,9 @@
 <script lang="ts">
   import { openBench, type Bench } from '../lib/bench.svelte'
-  import { pathTo } from '../lib/router.svelte'
   import type { ViewProps } from '../lib/views'
+  import Begin from '../parts/page/Begin.svelte'
   import Failed from '../parts/page/Failed.svelte'
+  import ViewFrame from '../parts/page/ViewFrame.svelte'
   import BenchView from './BenchView.svelte'
 
   let { productionId }: ViewProps = $props()
@@ -29,10 +30,21 @@
   <p class="waiting soft">Opening the production…</p>
 {:then opened}
   {#if opened?.bench}
-    <BenchView bench={opened.bench} productionName={opened.name ?? ''} />
+    <BenchView bench={opened.bench} productionName={opened.production?.name ?? ''} />
   {:else if opened?.problem}
-    <Failed problem={opened.problem} onretry={() => (attempt += 1)}>
-      {#if productionId}<a class="knob" href={pathTo(productionId, 'package')}>Go to the package</a>{/if}
-    </Failed>
+    {@const { production, problem } = opened}
+    {#if production && problem.code === 'not_found'}
+      <ViewFrame
+        productionId={production.id}
+        productionName={production.name}
+        current="bench"
+        heading="Bench"
+      >
+        <Begin productionId={production.id} what="The Bench" />
+      </ViewFrame>
+    {:else}
+      <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed
+      >
+    {/if}
   {/if}
 {/await}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Component } from 'svelte'
   import * as client from '../lib/client'
+  import { recent } from '../lib/recent.svelte'
   import { pathTo, router } from '../lib/router.svelte'
   import type { Shortcut } from '../lib/shortcuts'
   import { SECTIONS, type SectionProps, type Undoable, type ViewProps } from '../lib/views'
@@ -22,14 +23,17 @@
   let undo = $state<Undoable | null>(null)
 
   async function open(id: number) {
-    const [productions, shelf] = await Promise.all([client.listProductions(), client.readCatalogue()])
-    if (!productions.data || !shelf.data) return { problem: productions.problem ?? shelf.problem }
-    const isShelf = shelf.data.id === id
-    const found = isShelf ? shelf.data : productions.data.here.find((p) => p.id === id)
-    if (!found) {
-      return { problem: { code: 'not_found', message: `There is no production ${id}.`, faults: [] } }
+    const shelf = await client.readCatalogue(id)
+    if (!shelf.data) return { problem: shelf.problem }
+    const shelfId = shelf.data.id
+    if (shelfId !== id) {
+      const { data, problem } = await client.readProduction(id)
+      return data ? { name: data.facts.name, shelfId, isShelf: false, home: data } : { problem }
     }
-    return { name: found.name, shelfId: shelf.data.id, isShelf, home: productions.data.here[0] }
+    // From the catalogue one goes back to where one was.
+    const { data, problem } = await client.listProductions()
+    const home = recent.list[0] ?? data?.here[0]
+    return data ? { name: 'Catalogue', shelfId, isShelf: true, home } : { problem }
   }
 
   const keys: Shortcut[] = SECTIONS.map(({ name, title }, i) => ({
@@ -53,20 +57,20 @@
 {:then opened}
   {@const { name, shelfId, isShelf, home, problem } = opened ?? {}}
   {#if problem}
-    <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the Bench</a></Failed>
+    <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed>
   {:else}
     <ViewFrame
-      productionId={isShelf ? (home?.id ?? productionId) : productionId}
-      productionName={name ?? ''}
+      productionId={home?.id ?? null}
+      productionName={isShelf ? (recent.list[0]?.name ?? '') : (name ?? '')}
       current="package"
-      heading={section.title}
+      heading={isShelf ? `${section.title} in the catalogue` : section.title}
       {undo}
       {keys}
       more={inGrids}
     >
       <SectionLinks {productionId} current={section.name}>
         {#if isShelf}
-          {#if home}<a href={pathTo(home.id, 'package')}>Back to {home.name}</a>{/if}
+          {#if home}<a href={pathTo(home.id, 'package')}>Back to the production</a>{/if}
         {:else}
           <a href={pathTo(shelfId ?? 0, 'package', 'bodies')}>Open the catalogue</a>
         {/if}
@@ -77,7 +81,8 @@
           productionName={name ?? ''}
           shelfId={shelfId ?? 0}
           isShelf={isShelf ?? false}
-          chosen={section.name === rest[0] && rest[1] ? Number(rest[1]) : null}
+          chosen={section.name === rest[0] && Number(rest[1]) ? Number(rest[1]) : null}
+          isNew={section.name === rest[0] && rest[1] === 'new'}
           onundoable={(now) => (undo = now)}
         />
       {/if}

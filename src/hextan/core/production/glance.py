@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from typing_extensions import TypedDict
 
 from hextan.core.base import mm_from_um
@@ -13,9 +15,9 @@ class WindowsAtAGlance(TypedDict):
 
     body: str
     maker: str
-    sensor_mm: tuple[float, float]
+    sensor_mm: list[float]
     #: One for each size that is read, the largest first.
-    windows_mm: list[tuple[float, float]]
+    windows_mm: list[list[float]]
 
 
 class ProductionGlance(TypedDict):
@@ -39,8 +41,8 @@ def glance(package: Package) -> ProductionGlance:
             {
                 "body": body.name,
                 "maker": body.maker,
-                "sensor_mm": (body.photosites[0] * mm, body.photosites[1] * mm),
-                "windows_mm": sorted(windows, key=lambda size: size[0] * size[1], reverse=True),
+                "sensor_mm": [body.photosites[0] * mm, body.photosites[1] * mm],
+                "windows_mm": [list(size) for size in sorted(windows, key=math.prod, reverse=True)],
             }
         )
     missing = [

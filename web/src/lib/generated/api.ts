@@ -13035,18 +13035,12 @@ export interface components {
              * Sensor Mm
              * @description Sensor, millimetres.
              */
-            sensor_mm: [
-                number,
-                number
-            ];
+            sensor_mm: number[];
             /**
              * Windows Mm
              * @description Windows, millimetres.
              */
-            windows_mm: [
-                number,
-                number
-            ][];
+            windows_mm: number[][];
         };
         /**
          * Wish

@@ -3,13 +3,16 @@
   import Undo from '@lucide/svelte/icons/undo-2'
   import type { Snippet } from 'svelte'
   import { modeSwitch } from '../../lib/mode.svelte'
-  import { pathTo } from '../../lib/router.svelte'
+  import { recent } from '../../lib/recent.svelte'
+  import { pathTo, router } from '../../lib/router.svelte'
   import { VIEWS, type ViewName } from '../../lib/views'
+  import Choice from '../controls/Choice.svelte'
 
   interface Props {
-    productionId: number
+    /** None where productions themselves are shown. */
+    productionId: number | null
     productionName: string
-    current: ViewName
+    current: ViewName | null
     /** How many steps can be undone and done again. */
     steps: { back: number; forth: number } | null
     /** Whether the server has what is shown, where that is told here. */
@@ -22,18 +25,37 @@
   }
   let { productionId, productionName, current, steps, kept, onundo, onredo, onhelp, children }: Props =
     $props()
+
+  /** Stands for the list of all of them. */
+  const ALL = 0
+  const others = $derived(recent.list.filter((visit) => visit.id !== productionId))
+  const switches = $derived([
+    ...(productionId === null ? [] : [{ value: productionId, label: productionName }]),
+    ...others.map(({ id, name }) => ({ value: id, label: name })),
+    { value: ALL, label: 'All productions…' },
+  ])
+  $effect(() => {
+    if (productionId !== null && current) recent.visit(productionId, productionName)
+  })
 </script>
 
 <header>
   <a class="brand" href="/" aria-label="Hextan"
     ><img src="/mark.svg" alt="" width="20" height="20" /><span>Hextan</span></a
   >
-  <span class="production">{productionName}</span>
-  <nav aria-label="Views">
-    {#each VIEWS as { name: view, title } (view)}
-      <a href={pathTo(productionId, view)} aria-current={view === current ? 'page' : undefined}>{title}</a>
-    {/each}
-  </nav>
+  {#if productionId !== null}
+    <Choice
+      label="Production"
+      options={switches}
+      value={productionId}
+      onchange={(id) => router.go(id === ALL ? '/' : pathTo(id, current ?? 'bench'))}
+    />
+    <nav aria-label="Views">
+      {#each VIEWS as { name: view, title } (view)}
+        <a href={pathTo(productionId, view)} aria-current={view === current ? 'page' : undefined}>{title}</a>
+      {/each}
+    </nav>
+  {/if}
   <span class="slot">{@render children?.()}</span>
   <span class="tools">
     {#if kept !== undefined}<span class="soft kept">{kept ? 'saved' : 'not saved yet'}</span>{/if}

@@ -12,13 +12,14 @@
   import PageHeader from './PageHeader.svelte'
 
   interface Props {
-    productionId: number
-    productionName: string
-    current: ViewName
+    /** None where productions themselves are shown. */
+    productionId?: number | null
+    productionName?: string
+    current?: ViewName | null
     /** What is shown: the heading, and the title of the window. */
     heading: string
-    undo: Undoable | null
-    keys: Shortcut[]
+    undo?: Undoable | null
+    keys?: Shortcut[]
     /** Keys that a part of the view answers to by itself. */
     more?: { keys: string; does: string }[]
     /** What somebody else may have changed. */
@@ -40,7 +41,7 @@
     children: Snippet
   }
   let {
-    productionId, productionName, current, heading, undo, keys, more = [], what = '', problem = null, conflict = false,
+    productionId = null, productionName = '', current = null, heading, undo = null, keys = [], more = [], what = '', problem = null, conflict = false,
     onresolve = () => {}, onundo = null, onretry, kept, rule = '', waiting = false, switches, children,
   }: Props = $props() // prettier-ignore
 
@@ -71,7 +72,10 @@
 </script>
 
 <svelte:window onkeydown={(event) => runShortcut(event, shortcuts, keySettings)} />
-<svelte:head><title>{productionName}: {heading.toLowerCase()} – Hextan</title></svelte:head>
+<svelte:head
+  ><title>{productionName ? `${productionName}: ${heading.toLowerCase()}` : heading} – Hextan</title
+  ></svelte:head
+>
 
 <a class="skip" href="#content">Skip to {heading.toLowerCase()}</a>
 <PageHeader
@@ -87,9 +91,12 @@
   {@render switches?.()}
 </PageHeader>
 <main id="content" tabindex="-1">
-  <h1 class="sr-only" tabindex="-1" bind:this={top}>{heading} of {productionName}</h1>
+  <h1 class="sr-only" tabindex="-1" bind:this={top}>
+    {productionName ? `${heading} of ${productionName}` : heading}
+  </h1>
   <p class="print-only">
-    {productionName}: {heading} · {new Date().toISOString().slice(0, 10)}{rule && ` · sharp to ${rule}`}
+    {productionName && `${productionName}: `}{heading} · {new Date().toISOString().slice(0, 10)}{rule &&
+      ` · sharp to ${rule}`}
   </p>
   <NoticeBar {what} {problem} {conflict} {onresolve} {onundo} onretry={onretry ?? null} />
   {@render children()}
