@@ -26,6 +26,7 @@ CORE_ROOMS = {
     "evaluation": {"optics", "base"},
     "equipment": {"evaluation", "optics", "light", "base"},
     "documents": {"equipment", "optics", "light", "base"},
+    "entry": {"documents", "optics", "base"},
     "kit": {"equipment", "evaluation", "optics", "base"},
     "finder": {"equipment", "evaluation", "optics", "base"},
     "bench": {"kit", "equipment", "evaluation", "optics", "light", "base"},
@@ -233,7 +234,7 @@ def test_pictures_are_linked_from_the_readme():
 
 
 #: Read by others than the page: the launcher, people who script, the page of productions.
-READ_ELSEWHERE = {"Health.process", "ProductionRead.synopsis"}
+READ_ELSEWHERE = {"Health.process", "ProductionKept.archived"}
 
 
 def test_every_field_of_an_answer_has_a_reader():

@@ -14,6 +14,7 @@ const PARTS = {
   chain: ['controls', 'fields'],
   page: ['controls', 'chain'],
   productions: [],
+  entry: ['controls'],
   documents: ['controls', 'fields', 'grid', 'drawings', 'chain'],
   kit: ['controls', 'fields', 'drawings', 'chain'],
   finder: ['controls', 'fields'],

@@ -94,7 +94,7 @@ def test_the_sheet_has_its_shape(client, url, sets):
 
 
 def test_a_set_is_taken_from_the_catalogue_copied_taken_out_and_brought_back(client, url, sets):
-    shelf = client.get("/api/catalogue").json()["id"]
+    shelf = client.get("/api/catalogue", params={"production_id": url.rsplit("/", 1)[1]}).json()["id"]
     there = client.get(f"/api/productions/{shelf}/lens-sets").json()["here"]
     sluice = next(row for row in there if row["name"] == "Sluice 1.5x")
     taken = client.post(f"{url}/lens-sets", json={"catalogue_lens_set_id": sluice["id"]})

@@ -33,9 +33,9 @@ def put(client, url, body, status=200):
     return answer.json()
 
 
-def test_the_demo_has_bodies_from_the_catalogue(client, bodies):
+def test_the_demo_has_bodies_from_the_catalogue(client, url, bodies):
     assert list(bodies) == ["Ebb 64", "Skiff 46", "Tern G"]
-    shelf = client.get("/api/catalogue").json()
+    shelf = client.get("/api/catalogue", params={"production_id": url.rsplit("/", 1)[1]}).json()
     kept = client.get(f"/api/productions/{shelf['id']}/bodies").json()["here"]
     assert [body["name"] for body in kept] == ["Ebb 64", "Skiff 46", "Tern G", "Punt 52"]
     assert bodies["Ebb 64"]["changes"] == 4
@@ -137,7 +137,7 @@ def test_a_body_is_taken_out_and_brought_back(client, url, skiff, bodies):
 
 
 def test_bodies_are_added_from_the_catalogue_anew_and_as_copies(client, url):
-    shelf = client.get("/api/catalogue").json()["id"]
+    shelf = client.get("/api/catalogue", params={"production_id": url.rsplit("/", 1)[1]}).json()["id"]
     punt = client.get(f"/api/productions/{shelf}/bodies").json()["here"][3]
     taken = client.post(f"{url}/bodies", json={"catalogue_body_id": punt["id"]})
     assert (taken.status_code, taken.json()["document"]["name"]) == (201, "Punt 52")

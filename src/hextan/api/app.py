@@ -17,6 +17,7 @@ from starlette.routing import Match
 from hextan import __version__
 from hextan.api import (
     compare_routes,
+    entry_routes,
     errors,
     file_routes,
     kit_routes,
@@ -82,6 +83,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
     rooms = (
         routes,
         production_routes,
+        entry_routes,
         package_routes,
         lens_routes,
         kit_routes,

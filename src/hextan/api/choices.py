@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from typing import get_args
 
+from hextan.core.entry import TICKS
 from hextan.core.evaluation import SHARP_RULES
 from hextan.core.light import LampKind, Mover
 from hextan.core.optics import PROJECTIONS, SAMPLES, FormatClass
@@ -30,6 +31,10 @@ def choices() -> str:
         "PROJECTIONS": list(PROJECTIONS),
         "CLASSES": list(get_args(FormatClass)),
         "SAMPLES": list(SAMPLES),
+        "FORMATS_OFFERED": [
+            {"tick": tick, "label": f"{raster[0]} x {raster[1]}" if raster else "the whole window, raw"}
+            for tick, (_, raster) in TICKS.items()
+        ],
         "LAMPS": list(get_args(LampKind)),
         "MOVERS": list(get_args(Mover)),
     }

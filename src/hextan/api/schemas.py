@@ -38,7 +38,7 @@ class FormatRead(Shape):
     name: str
     raster: list[int]
     codec: str
-    bits: int
+    bits: int | None
     raw: bool
     interlaced: bool
     rates: list[float]

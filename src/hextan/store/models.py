@@ -176,12 +176,12 @@ class RecordingFormat(Keyed, Base):
     raster_h: Mapped[int]
     mapping: Mapped[str] = mapped_column(default="scale")
     codec: Mapped[str]
-    bits: Mapped[int]
+    bits: Mapped[int | None]
     raw: Mapped[bool] = mapped_column(default=False)
     interlaced: Mapped[bool] = mapped_column(default=False)
     rates: Mapped[list[str]] = mapped_column(ARRAY(Text))
     highest_fps: Mapped[float | None]
-    samples: Mapped[str] = mapped_column(default="4:2:2")
+    samples: Mapped[str | None]
     compression: Mapped[float | None]
     megabits: Mapped[float | None]
     megabits_at_fps: Mapped[float | None]

@@ -11,12 +11,14 @@ import type {
   FieldAsk,
   FinderAsk,
   LadderAsk,
+  LensLineAsk,
   LensSetDocument,
   MatchAsk,
   MatrixAsk,
   PackageSettings,
   Problem,
   ProductionFacts,
+  QuickBodyAsk,
   RigDocument,
   SlowAsk,
   Unit,
@@ -165,6 +167,12 @@ export const settleChanges = (id: number, bodyId: number, version: number, take:
       body: { version, take, leave },
     }),
   )
+
+export const quickBody = (ask: QuickBodyAsk, signal: AbortSignal) =>
+  outcome(http.POST('/api/entry/body', { body: ask, signal }))
+
+export const lensLine = (ask: LensLineAsk, signal: AbortSignal) =>
+  outcome(http.POST('/api/entry/lens-set', { body: ask, signal }))
 
 export const readSettings = (id: number) =>
   outcome(http.GET('/api/productions/{production_id}/settings', at(id)))

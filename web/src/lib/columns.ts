@@ -206,7 +206,7 @@ export const COLUMNS: Column[] = [
       'Codec and bit depth',
       false,
       (_, p) => p.format.codec,
-      (_, p) => `${p.format.codec} ${p.format.bits} bit`,
+      (_, p) => [p.format.codec, p.format.bits && `${p.format.bits} bit`].filter(Boolean).join(' '),
     ),
     figure: false,
   },

@@ -1,6 +1,7 @@
 """How is equipment entered, checked, claimed, and held against the catalogue?"""
 
 from hextan.core.documents import catalogue
+from hextan.core.documents.answers import BodySheet
 from hextan.core.documents.body import (
     BODY_SCHEMA,
     MOST_FORMATS,
@@ -45,6 +46,7 @@ __all__ = [
     "RIG_SCHEMA",
     "AdapterDocument",
     "BodyDocument",
+    "BodySheet",
     "CropDocument",
     "FilterDocument",
     "FormatDocument",

@@ -73,8 +73,9 @@ class FormatDocument(Row):
     raster: Pair
     map: Literal["scale", "crop"] = "scale"
     codec: Note = ""
-    bits: Annotated[int, Field(ge=1, le=32)] = 10
-    samples: Sampling = "4:2:2"
+    #: None where nobody states them; raw carries raw samples.
+    bits: Annotated[int, Field(ge=1, le=32)] | None = None
+    samples: Sampling | None = None
     compression: Annotated[float, Field(ge=1, le=1000)] | None = None
     megabits: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
     megabits_at_fps: Fps | None = None
@@ -87,7 +88,7 @@ class FormatDocument(Row):
     def _one_story(self) -> FormatDocument:
         if self.megabits_at_fps is not None and self.megabits is None:
             raise ValueError("megabits_at_fps says at which rate megabits holds: give megabits too")
-        if self.raw and self.samples != "raw":
+        if self.raw and self.samples not in ("raw", None):
             raise ValueError("a raw recording carries raw samples: set samples to raw")
         return self
 
@@ -404,7 +405,7 @@ def _format(f: FormatDocument, number: dict[str, int]) -> RecordingFormat:
         interlaced=f.interlaced,
         rates=RateSet.parse(f.rates),
         highest_fps=f.highest_fps,
-        samples=SAMPLES[f.samples],
+        samples=SAMPLES["raw"] if f.raw else None if f.samples is None else SAMPLES[f.samples],
         compression=f.compression,
         megabits=f.megabits,
         megabits_at_fps=f.megabits_at_fps,

@@ -83,13 +83,14 @@ class RecordingFormat:
     raster: tuple[int, int]
     map: Literal["scale", "crop"]
     codec: str
-    bits: int
+    #: None where nobody states it.
+    bits: int | None
     raw: bool
     interlaced: bool
     rates: RateSet
     highest_fps: float | None = None
-    #: Samples for each pixel: 1 raw, 1.5 for 4:2:0, 2 for 4:2:2, 3 for 4:4:4.
-    samples: float = 1.0
+    #: Samples for each pixel: 1 raw, 1.5 for 4:2:0, 2 for 4:2:2, 3 for 4:4:4; None where nobody states them.
+    samples: float | None = 1.0
     compression: float | None = None
     #: Stated bit rate, 10^6 bit/s, and the frame rate with which it grows (None: the same at every rate).
     megabits: float | None = None
@@ -98,7 +99,8 @@ class RecordingFormat:
     @property
     def data_known(self) -> bool:
         """Whether its data rate can be told."""
-        return self.megabits is not None or self.compression is not None
+        by_pixels = None not in (self.compression, self.bits, self.samples)
+        return self.megabits is not None or by_pixels
 
     def bytes_per_second(self, fps: float) -> float | None:
         """Data rate at a frame rate; None where neither compression nor bit rate is stated."""
@@ -110,10 +112,9 @@ class RecordingFormat:
 
     @property
     def _written(self) -> _Written:
-        compression = self.compression or 1.0
-        return _Written(
-            *self.raster, self.samples, self.bits, compression, self.megabits, self.megabits_at_fps
-        )
+        # Where the bit rate is stated, it holds, and nothing is asked of the pixels.
+        samples, bits, compression = self.samples or 1.0, self.bits or 1, self.compression or 1.0
+        return _Written(*self.raster, samples, bits, compression, self.megabits, self.megabits_at_fps)
 
 
 # Kept, because a page with hundreds of formats asks for all of them at every key that is pressed.

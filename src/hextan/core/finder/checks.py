@@ -166,7 +166,7 @@ def checks_of(c: Candidates, settings: PackageSettings, ask: FinderAsk) -> list[
             "raw", "raw", wish, c.columns.given.raw > 0, lambda i: "raw" if c.places[i].recording.raw else "processed"
         ),
         "bits": lambda wish: _number(
-            "bits", f"at least {wish.least:g} bits", wish, np.array([float(p.recording.bits) for p in c.places]),
+            "bits", f"at least {wish.least:g} bits", wish, np.array([float(p.recording.bits or np.nan) for p in c.places]),
             lambda v: f"{v:.0f} bits",
         ),
         "oversampling": lambda wish: _number(

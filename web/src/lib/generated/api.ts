@@ -84,6 +84,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/entry/body": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Body Quick
+         * @description Make a body of few facts, lines and pasted tables; tells what follows, what contradicts, what is missing.
+         */
+        post: operations["body_quick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entry/lens-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lens Set Line
+         * @description Make a lens set of one line; tells what was understood and what is assumed.
+         */
+        post: operations["lens_set_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -3461,6 +3501,22 @@ export interface components {
             trim_width_percent?: number;
         };
         /**
+         * ColumnRead
+         * @description A column of a pasted table, and what it was taken for; none where it was left out.
+         */
+        ColumnRead: {
+            /**
+             * Taken For
+             * @description Taken for.
+             */
+            taken_for: string | null;
+            /**
+             * Title
+             * @description Title.
+             */
+            title: string;
+        };
+        /**
          * Combination
          * @description A lens on a body: all ways, the least trouble first.
          */
@@ -4036,6 +4092,22 @@ export interface components {
              * @description Points, metres.
              */
             points_m: number[][];
+        };
+        /**
+         * Contradiction
+         * @description Figures that cannot all be right.
+         */
+        Contradiction: {
+            /**
+             * Fields
+             * @description Fields.
+             */
+            fields: string[];
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
         };
         /**
          * CoverageAnswer
@@ -6330,9 +6402,8 @@ export interface components {
             /**
              * Bits
              * @description Bits.
-             * @default 10
              */
-            bits: number;
+            bits: number | null;
             /**
              * Codec
              * @description Codec.
@@ -6409,10 +6480,8 @@ export interface components {
             /**
              * Samples
              * @description Samples.
-             * @default 4:2:2
-             * @enum {string}
              */
-            samples: "raw" | "4:2:0" | "4:2:2" | "4:4:4";
+            samples: ("raw" | "4:2:0" | "4:2:2" | "4:4:4") | null;
         };
         /**
          * FormatDocument
@@ -6422,9 +6491,8 @@ export interface components {
             /**
              * Bits
              * @description Bits.
-             * @default 10
              */
-            bits?: number;
+            bits?: number | null;
             /**
              * Codec
              * @description Codec.
@@ -6501,10 +6569,8 @@ export interface components {
             /**
              * Samples
              * @description Samples.
-             * @default 4:2:2
-             * @enum {string}
              */
-            samples?: "raw" | "4:2:0" | "4:2:2" | "4:4:4";
+            samples?: ("raw" | "4:2:0" | "4:2:2" | "4:4:4") | null;
         };
         /**
          * FormatFigures
@@ -6584,7 +6650,7 @@ export interface components {
              * Bits
              * @description Bits.
              */
-            bits: number;
+            bits: number | null;
             /**
              * Codec
              * @description Codec.
@@ -7669,6 +7735,53 @@ export interface components {
             view_class: ("very wide" | "wide" | "normal" | "long" | "very long") | null;
         };
         /**
+         * LensLine
+         * @description What a line makes of a set.
+         */
+        LensLine: {
+            /**
+             * Assumed
+             * @description Assumed.
+             */
+            assumed: string[];
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["LensSetDocument"] | null;
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string[];
+        };
+        /**
+         * LensLineAsk
+         * @description A set of lenses, as it is typed.
+         */
+        LensLineAsk: {
+            /**
+             * Line
+             * @description Line.
+             * @default
+             */
+            line?: string;
+            /**
+             * Mount
+             * @description Mount.
+             * @default
+             */
+            mount?: string;
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name?: string;
+        };
+        /**
          * LensOnBench
          * @description The lens as it is set.
          */
@@ -8370,6 +8483,42 @@ export interface components {
              * @description To the right of the optical axis or along the curve, in the unit of the whole.
              */
             x: number;
+        };
+        /**
+         * LineRead
+         * @description A line, and what was understood of it.
+         */
+        LineRead: {
+            /**
+             * Assumed
+             * @description Assumed.
+             */
+            assumed: string[];
+            /**
+             * Fault
+             * @description Fault.
+             */
+            fault: string | null;
+            /**
+             * Formats
+             * @description Formats.
+             */
+            formats: components["schemas"]["OfferedFormat"][];
+            /**
+             * Line
+             * @description Line.
+             */
+            line: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * Links
@@ -9722,6 +9871,28 @@ export interface components {
             text: string;
         };
         /**
+         * OfferedFormat
+         * @description A recording format that a scan mode can be given.
+         */
+        OfferedFormat: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Tick
+             * @description Tick.
+             * @enum {string}
+             */
+            tick: "raw" | "uhd" | "dci4k" | "hd";
+            /**
+             * Why Not
+             * @description Why not.
+             */
+            why_not: string;
+        };
+        /**
          * Opening
          * @description The shutter's opening on the first or the last row; `exposure` against a steady lamp.
          */
@@ -10548,6 +10719,98 @@ export interface components {
              * @description Focal length, millimetres.
              */
             focal_mm: number | null;
+        };
+        /**
+         * QuickBody
+         * @description What few facts make of a body.
+         */
+        QuickBody: {
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns: components["schemas"]["ColumnRead"][];
+            /**
+             * Contradictions
+             * @description Contradictions.
+             */
+            contradictions: components["schemas"]["Contradiction"][];
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["BodyDocument"] | null;
+            /**
+             * Facts
+             * @description Facts.
+             */
+            facts: components["schemas"]["SensorFact"][];
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /**
+             * Missing
+             * @description Missing.
+             */
+            missing: string[];
+            /**
+             * Modes
+             * @description Modes.
+             */
+            modes: components["schemas"]["LineRead"][];
+            /** @description Sheet. */
+            sheet: components["schemas"]["BodySheet"] | null;
+        };
+        /**
+         * QuickBodyAsk
+         * @description What is known of a body, as it is typed.
+         */
+        QuickBodyAsk: {
+            /**
+             * Formats
+             * @description Formats.
+             * @default [
+             *       "raw",
+             *       "uhd",
+             *       "hd"
+             *     ]
+             */
+            formats?: ("raw" | "uhd" | "dci4k" | "hd")[];
+            /**
+             * Maker
+             * @description Maker.
+             * @default
+             */
+            maker?: string;
+            /**
+             * Modes
+             * @description Modes.
+             * @default
+             */
+            modes?: string;
+            /**
+             * Mount
+             * @description Mount.
+             * @default
+             */
+            mount?: string;
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name?: string;
+            /**
+             * @description Sensor.
+             * @default {
+             *       "crop": "",
+             *       "megapixels": "",
+             *       "photosites": "",
+             *       "pitch_um": "",
+             *       "reference": "full_frame",
+             *       "size_mm": ""
+             *     }
+             */
+            sensor?: components["schemas"]["SensorAsk"];
         };
         /**
          * RankedRow
@@ -11451,6 +11714,81 @@ export interface components {
              * @description From photosite to photosite, micrometres.
              */
             pitch_um: number;
+        };
+        /**
+         * SensorAsk
+         * @description What is known of a sensor, as it is typed. Any two of size, photosites, pitch and class; or less.
+         */
+        SensorAsk: {
+            /**
+             * Crop
+             * @description Crop against the reference.
+             * @default
+             */
+            crop?: string;
+            /**
+             * Format Class
+             * @description Class of the recording by its diagonal.
+             */
+            format_class?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            /**
+             * Megapixels
+             * @description Megapixels.
+             * @default
+             */
+            megapixels?: string;
+            /**
+             * Photosites
+             * @description Photosites across and down.
+             * @default
+             */
+            photosites?: string;
+            /**
+             * Pitch Um
+             * @description From photosite to photosite, micrometres.
+             * @default
+             */
+            pitch_um?: string;
+            /**
+             * Reference
+             * @description What crops and effective focal lengths are told against.
+             * @default full_frame
+             * @enum {string}
+             */
+            reference?: "super35" | "full_frame";
+            /**
+             * Size Mm
+             * @description Size, millimetres.
+             * @default
+             */
+            size_mm?: string;
+        };
+        /**
+         * SensorFact
+         * @description One fact of a sensor.
+         */
+        SensorFact: {
+            /**
+             * Given
+             * @description What the write was to be.
+             */
+            given: boolean;
+            /**
+             * How
+             * @description How.
+             */
+            how: string;
+            /**
+             * Name
+             * @description Name.
+             * @enum {string}
+             */
+            name: "size_mm" | "photosites" | "pitch_um" | "format_class" | "megapixels" | "crop";
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
         };
         /**
          * SensorFigures
@@ -13226,6 +13564,144 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    body_quick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuickBodyAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    lens_set_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LensLineAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensLine"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -108,6 +108,25 @@ export const SAMPLES = [
   "4:4:4"
 ] as const
 
+export const FORMATS_OFFERED = [
+  {
+    "tick": "raw",
+    "label": "the whole window, raw"
+  },
+  {
+    "tick": "uhd",
+    "label": "3840 x 2160"
+  },
+  {
+    "tick": "dci4k",
+    "label": "4096 x 2160"
+  },
+  {
+    "tick": "hd",
+    "label": "1920 x 1080"
+  }
+] as const
+
 export const LAMPS = [
   "tungsten",
   "magnetic",

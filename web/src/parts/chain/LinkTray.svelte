@@ -84,7 +84,11 @@
         onchange={(fps) => onchange({ fps })}
       /></label
     >
-    <span class="item"><span class="soft">Codec</span> {place.format.codec}, {place.format.bits} bit</span>
+    <span class="item"
+      ><span class="soft">Codec</span>
+      {[place.format.codec, place.format.bits && `${place.format.bits} bit`].filter(Boolean).join(', ') ||
+        'not stated'}</span
+    >
     {#each view.crops as crop (crop.id)}
       <label class="item" class:off={crop.reason !== null}
         ><input

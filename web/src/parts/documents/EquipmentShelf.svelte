@@ -17,7 +17,8 @@
     problem: Problem | null
     notes: string[]
     hrefOf: (id: number) => string
-    onadd: () => void
+    /** Where a new one is entered. */
+    newPath: string
     oncatalogue: (id: number) => void
     oncopy: (id: number) => void
     onremove: (item: ShelfItem) => void
@@ -37,7 +38,7 @@
     problem,
     notes,
     hrefOf,
-    onadd,
+    newPath,
     oncatalogue,
     oncopy,
     onremove,
@@ -70,7 +71,7 @@
     {/each}
   </ul>
   <div class="acts">
-    <button class="knob" onclick={onadd}>New {what}</button>
+    <a class="knob" href={newPath}>New {what}</a>
     <button class="knob" disabled={!current} onclick={() => current && oncopy(current.id)}>Copy</button>
     <button class="knob" disabled={!current} onclick={() => current && onremove(current)}>Remove</button>
     <label class="knob pick"

@@ -211,7 +211,6 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
   const body = { id: 1, version: 1, maker: 'Halewick', name: 'Skerry', mount: 'W54', firmware: '', photosites: [6000, 4000],
                  width_mm: 36, height_mm: 24, modes: 1, formats: 2, changes: 3, catalogue_body_id: 9 } // prettier-ignore
   const acts = {
-    onadd: vi.fn(),
     oncatalogue: vi.fn(),
     oncopy: vi.fn(),
     onremove: vi.fn(),
@@ -223,8 +222,8 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
   const item = bodyItem(body)
   expect([item.figure, item.told]).toEqual(['36.0 × 24.0 mm', '1 mode, 2 formats'])
   render(EquipmentShelf, { what: 'body', title: 'Bodies', accept: '.json', items: [item], removed: [bodyItem(gone)], shelf: [item], isShelf: false, chosen: 1, notes: ['Mind this.'],
-    problem: { code: 'invalid_input', message: '', faults }, hrefOf: (id: number) => `/b/${id}`, ...acts }) // prettier-ignore
-  expect(screen.getByRole('link')).toHaveAttribute('href', '/b/1')
+    problem: { code: 'invalid_input', message: '', faults }, hrefOf: (id: number) => `/b/${id}`, newPath: '/b/new', ...acts }) // prettier-ignore
+  expect(screen.getAllByRole('link').map((a) => a.getAttribute('href'))).toEqual(['/b/1', '/b/new'])
   expect(screen.getByText('3 changes in the catalogue')).toBeInTheDocument()
   expect(screen.getByText('And 8 more.')).toBeInTheDocument()
   expect(screen.getByText('Mind this.')).toBeInTheDocument()

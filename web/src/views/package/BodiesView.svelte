@@ -2,15 +2,14 @@
   import { BodyEditor } from '../../lib/body.svelte'
   import * as client from '../../lib/client'
   import { pathTo } from '../../lib/router.svelte'
-  import { newMode } from '../../lib/rows'
   import { Shelf } from '../../lib/shelf.svelte'
-  import type { BodyDocument } from '../../lib/types'
   import type { SectionProps } from '../../lib/views'
   import { bodyItem } from '../../parts/documents/shelf'
   import BodyPage from './BodyPage.svelte'
+  import QuickBody from './QuickBody.svelte'
   import ShelfPage from './ShelfPage.svelte'
 
-  let { productionId, ...section }: SectionProps = $props()
+  let { productionId, isNew, ...section }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
@@ -23,19 +22,6 @@
     remove: (bodyId, version, removed) => client.removeBody(id, bodyId, version, removed),
     edit: (kept, onkept) => new BodyEditor(id, kept, onkept),
   })
-
-  function addNew() {
-    const photosites = [6000, 4000]
-    const document = {
-      name: 'New body',
-      maker: 'Unknown maker',
-      mount: 'unknown',
-      photosites,
-      pitch_um: 6,
-      modes: [{ ...newMode(photosites, []), name: 'Full' }],
-    }
-    void shelf.add({ document: document as unknown as BodyDocument })
-  }
 
   async function addFile(file: File) {
     shelf.notes = []
@@ -57,20 +43,24 @@
   }
 </script>
 
-<ShelfPage
-  {...section}
-  {shelf}
-  what="body"
-  title="Bodies"
-  accept=".json,.fdl,application/json"
-  item={bodyItem}
-  list={client.listBodies}
-  fromCatalogue={(body) => ({ catalogue_body_id: body })}
-  fromHere={(body) => ({ body_id: body })}
-  onadd={addNew}
-  onfile={(file) => void addFile(file)}
->
-  {#snippet children(editor, row)}
-    <BodyPage {editor} {productionId} linked={row?.catalogue_body_id != null} changes={row?.changes ?? 0} />
-  {/snippet}
-</ShelfPage>
+{#if isNew}
+  <QuickBody {productionId} />
+{:else}
+  <ShelfPage
+    {...section}
+    {shelf}
+    what="body"
+    title="Bodies"
+    accept=".json,.fdl,application/json"
+    item={bodyItem}
+    list={client.listBodies}
+    fromCatalogue={(body) => ({ catalogue_body_id: body })}
+    fromHere={(body) => ({ body_id: body })}
+    newPath={pathTo(id, 'package', 'bodies', 'new')}
+    onfile={(file) => void addFile(file)}
+  >
+    {#snippet children(editor, row)}
+      <BodyPage {editor} {productionId} linked={row?.catalogue_body_id != null} changes={row?.changes ?? 0} />
+    {/snippet}
+  </ShelfPage>
+{/if}

@@ -1,15 +1,15 @@
 <script lang="ts">
   import * as client from '../../lib/client'
-  import { LensSetEditor, newLens } from '../../lib/lenses.svelte'
+  import { LensSetEditor } from '../../lib/lenses.svelte'
   import { pathTo } from '../../lib/router.svelte'
   import { Shelf } from '../../lib/shelf.svelte'
-  import type { LensSetDocument } from '../../lib/types'
   import type { SectionProps } from '../../lib/views'
   import { lensSetItem } from '../../parts/documents/shelf'
   import LensSetPage from './LensSetPage.svelte'
+  import QuickLenses from './QuickLenses.svelte'
   import ShelfPage from './ShelfPage.svelte'
 
-  let { productionId, ...section }: SectionProps = $props()
+  let { productionId, isNew, ...section }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
@@ -23,11 +23,6 @@
     edit: (kept, onkept) => new LensSetEditor(id, kept, onkept),
   })
 
-  function addNew() {
-    const document = { name: 'New set', maker: 'Unknown maker', lenses: [newLens([], undefined)] }
-    void shelf.add({ document: document as unknown as LensSetDocument })
-  }
-
   async function addFile(file: File) {
     const { data, problem } = await client.readFile(id, 'lens-sets.json', file)
     shelf.refused = problem ?? null
@@ -36,25 +31,29 @@
   }
 </script>
 
-<ShelfPage
-  {...section}
-  {shelf}
-  what="set"
-  title="Lens sets"
-  accept=".json,application/json"
-  item={lensSetItem}
-  list={client.listLensSets}
-  fromCatalogue={(set) => ({ catalogue_lens_set_id: set })}
-  fromHere={(set) => ({ lens_set_id: set })}
-  onadd={addNew}
-  onfile={(file) => void addFile(file)}
->
-  {#snippet children(editor, row)}
-    <LensSetPage
-      {editor}
-      {productionId}
-      linked={row?.catalogue_lens_set_id != null}
-      changes={row?.changes ?? 0}
-    />
-  {/snippet}
-</ShelfPage>
+{#if isNew}
+  <QuickLenses {productionId} />
+{:else}
+  <ShelfPage
+    {...section}
+    {shelf}
+    what="set"
+    title="Lens sets"
+    accept=".json,application/json"
+    item={lensSetItem}
+    list={client.listLensSets}
+    fromCatalogue={(set) => ({ catalogue_lens_set_id: set })}
+    fromHere={(set) => ({ lens_set_id: set })}
+    newPath={pathTo(id, 'package', 'lenses', 'new')}
+    onfile={(file) => void addFile(file)}
+  >
+    {#snippet children(editor, row)}
+      <LensSetPage
+        {editor}
+        {productionId}
+        linked={row?.catalogue_lens_set_id != null}
+        changes={row?.changes ?? 0}
+      />
+    {/snippet}
+  </ShelfPage>
+{/if}

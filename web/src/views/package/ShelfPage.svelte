@@ -20,12 +20,13 @@
     /** A document of the catalogue, or of this list, as it is added again. */
     fromCatalogue: (id: number) => A
     fromHere: (id: number) => A
-    onadd: () => void
+    /** Where a new one is entered. */
+    newPath: string
     onfile: (file: File) => void
     children: Snippet<[E, R | undefined]>
   }
   let {
-    shelf, what, title, accept, item, list, fromCatalogue, fromHere, onadd, onfile, children,
+    shelf, what, title, accept, item, list, fromCatalogue, fromHere, newPath, onfile, children,
     shelfId, isShelf, chosen, onundoable,
   }: Props = $props() // prettier-ignore
   let catalogue = $state.raw<R[]>([])
@@ -61,7 +62,7 @@
   notes={shelf.notes}
   hrefOf={shelf.hrefOf}
   {accept}
-  {onadd}
+  {newPath}
   oncatalogue={(id) => void shelf.add(fromCatalogue(id))}
   oncopy={(id) => void shelf.add(fromHere(id))}
   onremove={(row) => void shelf.setRemoved(row, true)}
@@ -71,7 +72,10 @@
 {#if shelf.editor}
   {#key shelf.editor}{@render children(shelf.editor, shelf.current)}{/key}
 {:else if shelf.rows?.length === 0}
-  <p class="soft empty">No {what} yet. Take one from the catalogue, read a file, or begin a new one.</p>
+  <p class="soft empty">
+    No {what} yet. <a class="link" href={newPath}>Enter one from few facts</a>, take one from the catalogue,
+    or read a file.
+  </p>
 {/if}
 
 <style>

@@ -1,0 +1,6 @@
+"""How does equipment come from few facts, a line or a pasted table?"""
+
+from hextan.core.entry.body import TICKS, QuickBodyAsk, quick_body
+from hextan.core.entry.lens_line import LensLineAsk, lens_line
+
+__all__ = ["TICKS", "LensLineAsk", "QuickBodyAsk", "lens_line", "quick_body"]

@@ -1,0 +1,204 @@
+<script lang="ts">
+  import { announcer } from '../../lib/announcer.svelte'
+  import * as client from '../../lib/client'
+  import { Draft } from '../../lib/draft.svelte'
+  import { FORMATS_OFFERED } from '../../lib/generated/choices'
+  import { Latest } from '../../lib/latest'
+  import { pathTo, router } from '../../lib/router.svelte'
+  import type { Problem, QuickBody } from '../../lib/types'
+  import Toggles from '../../parts/controls/Toggles.svelte'
+  import SensorDrawing from '../../parts/drawings/SensorDrawing.svelte'
+  import { MODES_EXAMPLE, NO_BODY, NO_SENSOR, type SensorAsk } from '../../parts/entry/asks'
+  import ModesRead from '../../parts/entry/ModesRead.svelte'
+  import SensorFacts from '../../parts/entry/SensorFacts.svelte'
+
+  interface Props {
+    productionId: number
+  }
+  let { productionId }: Props = $props()
+
+  // The view is made anew for another production.
+  // svelte-ignore state_referenced_locally
+  const draft = new Draft(`hextan.body.${productionId}`, NO_BODY)
+  const ask = $derived(draft.value)
+  let answer = $state.raw<QuickBody | null>(null)
+  let problem = $state.raw<Problem | null>(null)
+  let keeping = $state(false)
+  const latest = new Latest(
+    () => draft.value,
+    async (asked, signal) => {
+      const told = await client.quickBody(asked, signal)
+      problem = told.problem ?? null
+      if (!told.data) return
+      answer = told.data
+      const count = told.data.modes.length
+      if (told.data.document) announcer.say(`${count} scan mode${count === 1 ? '' : 's'} understood`)
+    },
+  )
+  latest.want()
+
+  const FORMATS = FORMATS_OFFERED.map(({ tick, label }) => ({ value: tick, label }))
+  function set(part: Partial<typeof ask>) {
+    draft.set({ ...ask, ...part })
+    latest.want()
+  }
+  const setSensor = (part: Partial<SensorAsk>) => set({ sensor: { ...(ask.sensor ?? NO_SENSOR), ...part } })
+
+  async function keep(event: SubmitEvent) {
+    event.preventDefault()
+    if (!answer?.document || keeping) return
+    keeping = true
+    const kept = await client.addBody(productionId, { document: answer.document })
+    keeping = false
+    problem = kept.problem ?? null
+    if (!kept.data) return
+    draft.clear()
+    const sets = await client.listLensSets(productionId)
+    // A first body wants lenses next; another one is looked at.
+    if (sets.data?.here.length) router.go(pathTo(productionId, 'package', 'bodies', kept.data.id))
+    else router.go(pathTo(productionId, 'package', 'lenses', 'new'))
+  }
+</script>
+
+<form onsubmit={keep} class="quick">
+  <div class="said">
+    <p class="bar">
+      <label class="item"
+        ><span class="soft">Camera</span>
+        <input
+          class="set name"
+          value={ask.name}
+          maxlength="80"
+          placeholder="its name"
+          autocomplete="off"
+          oninput={(event) => set({ name: event.currentTarget.value })}
+        /></label
+      >
+      <label class="item"
+        ><span class="soft">mount</span>
+        <input
+          class="set mount"
+          value={ask.mount}
+          maxlength="80"
+          placeholder="not said"
+          autocomplete="off"
+          oninput={(event) => set({ mount: event.currentTarget.value })}
+        /></label
+      >
+    </p>
+    <section aria-labelledby="sensor">
+      <h2 id="sensor">
+        Sensor <span class="soft"
+          >any two of area, photosites, pitch and class; or megapixels and class; or a crop</span
+        >
+      </h2>
+      <SensorFacts sensor={ask.sensor ?? NO_SENSOR} {answer} onset={setSensor} />
+    </section>
+    <section aria-labelledby="modes">
+      <h2 id="modes">
+        Scan modes <span class="soft">one in a line, in the words of the camera’s menu; or paste a table</span
+        >
+      </h2>
+      <textarea
+        class="figure"
+        rows="5"
+        aria-labelledby="modes"
+        placeholder={MODES_EXAMPLE}
+        spellcheck="false"
+        value={ask.modes}
+        oninput={(event) => set({ modes: event.currentTarget.value })}></textarea>
+      <p class="bar">
+        <span class="soft">Record in each, where its window gives it</span>
+        <Toggles
+          label="Recording formats"
+          options={FORMATS}
+          value={ask.formats ?? []}
+          onchange={(formats) => set({ formats })}
+        />
+      </p>
+    </section>
+  </div>
+  <div class="made">
+    {#if answer?.sheet}
+      <div class="sensor">
+        <SensorDrawing sheet={answer.sheet} mode={undefined} format={undefined} onchoose={() => {}} />
+      </div>
+    {:else}
+      <p class="drawing empty soft">The sensor is drawn here, to scale, as soon as its size is known.</p>
+    {/if}
+    {#if answer}
+      <ModesRead {answer} formats={ask.formats ?? []} />
+      <ul class="missing soft" aria-label="What is missing">
+        {#each answer.missing as told (told)}<li>{told}</li>{/each}
+      </ul>
+    {/if}
+  </div>
+  <p class="bar keep">
+    <button class="knob first" disabled={!answer?.document || keeping}>Keep this camera</button>
+    <a class="knob" href={pathTo(productionId, 'package', 'bodies')}>Back to the bodies</a>
+    {#if problem}<span class="bad" role="alert">{problem.message}</span>
+    {:else if answer?.faults.length}<span class="bad">{answer.faults[0]?.rule}</span>{/if}
+  </p>
+</form>
+
+<style>
+  .quick {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 10px 28px;
+    align-items: start;
+  }
+  .said,
+  .made,
+  section {
+    display: grid;
+    gap: 8px;
+    min-width: 0;
+  }
+  .said {
+    gap: 16px;
+  }
+  h2 .soft {
+    font-size: 13px;
+    font-weight: 400;
+  }
+  .name {
+    width: 15rem;
+  }
+  .mount {
+    width: 6rem;
+  }
+  textarea {
+    width: 100%;
+    padding: 6px 8px;
+    border: 1px solid var(--line-strong);
+    background: var(--panel);
+    color: inherit;
+    font-size: 14px;
+    resize: vertical;
+  }
+  .sensor {
+    display: grid;
+    height: 300px;
+  }
+  .empty {
+    display: grid;
+    place-items: center;
+    height: 120px;
+    padding: 1rem;
+  }
+  .missing {
+    font-size: 13px;
+  }
+  .keep {
+    grid-column: 1 / -1;
+  }
+  .first {
+    border-color: var(--accent);
+  }
+  @media (max-width: 900px) {
+    .quick {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
