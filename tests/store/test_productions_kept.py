@@ -122,7 +122,8 @@ def test_a_reset_puts_the_old_demo_away_and_begins_anew(session):
     # Its own shelf is as it began too: what the makers changed since is offered again.
     assert BODIES.catalogue_changes(session, BODIES.every(session, new.id)[0])
     assert repositories.catalogue_of(session, new.id).id != repositories.catalogue_of(session, old.id).id
-    assert BODIES.every(session, repositories.catalogue_of(session, old.id).id) == []
+    plain = BODIES.every(session, repositories.catalogue_of(session, old.id).id)
+    assert {body.maker for body in plain} == {"plain"}
 
 
 NAMES = st.text(st.characters(codec="utf-8", exclude_categories=["C", "Z"]), min_size=1, max_size=20)
@@ -171,3 +172,18 @@ def test_a_body_of_an_older_version_is_brought_up(session):
         {"schema": "hextan.production", "schema_version": 1, "name": "Old", "bodies": [{"document": plain}]}
     )
     assert document.bodies[0].document.schema_version == 2
+
+
+def test_the_shelf_of_everybody_begins_with_plain_windows_and_glass(session):
+    shelf = repositories.catalogue_of(session)
+    names = [body.name for body in BODIES.every(session, shelf.id)]
+    assert "Super 35, 4 perforations" in names
+    assert [kit.name for kit in LENS_SETS.every(session, shelf.id)][0] == "Primes for Super 35"
+    # What is taken out of it stays out.
+    for body in BODIES.every(session, shelf.id):
+        BODIES.set_removed(session, shelf.id, body.id, body.version, True)
+    assert BODIES.every(session, repositories.catalogue_of(session).id) == []
+    # The demo's is another.
+    assert {b.name for b in BODIES.every(session, repositories.catalogue_of(session, demo(session).id).id)} == {
+        "Ebb 64", "Skiff 46", "Tern G", "Punt 52",
+    }  # fmt: skip

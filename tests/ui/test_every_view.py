@@ -8,6 +8,8 @@ from tests.ui.conftest import PATIENCE_MS, settled
 
 SECTIONS = ("bodies", "lenses", "mounts", "coverage", "kit", "ladder", "match", "speed", "finder", "data")
 TABS = ("depth", "light", "flicker", "scene")
+#: The page of productions lies above all of them.
+PRODUCTIONS = "/../.."
 #: Every view, and what is opened in it first.
 VIEWS = [
     *((f"/package/{section}", None) for section in SECTIONS),
@@ -16,6 +18,9 @@ VIEWS = [
     *((f"/bench#{tab}", None) for tab in TABS),
     ("/compare", None),
     ("/compare", "Match to A"),
+    ("/package/bodies/new", None),
+    ("/package/lenses/new", None),
+    (PRODUCTIONS, None),
     ("/nowhere", None),
 ]
 DESK, TABLET, TELEPHONE = (1280, 800), (820, 1180), (390, 844)
@@ -109,7 +114,7 @@ def test_every_view_at_three_sizes(browser, base_url, view, opened):
     assert desk.evaluate(PRINTED_CONTROLS) == []
     # Nothing scrolls on paper: every row of a matrix has its figures.
     assert desk.locator(".matrix td[style*=height]").count() == 0
-    if view != "/nowhere":
+    if view not in ("/nowhere", PRODUCTIONS):
         expect(desk.get_by_text("Low Water: ", exact=False).first).to_be_visible()
     desk.context.close()
     touched = open_view(browser, base_url, view, opened, TABLET, "light")

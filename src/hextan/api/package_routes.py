@@ -185,7 +185,10 @@ def speed(production_id: ProductionId, db: Db, request: Request) -> Response:
 def finder(production_id: ProductionId, asked: FinderAsk, db: Db, request: Request) -> Response:
     """Answer what a shot can be recorded in, ranked, and why the rest is out."""
     equipment = request.app.state.packages.package(db, production_id)
-    return json_answer(find_formats(equipment, _settings(db, production_id), asked))
+    shelf = None
+    if asked.catalogue:
+        shelf = request.app.state.packages.package(db, repositories.catalogue_of(db, production_id).id)
+    return json_answer(find_formats(equipment, _settings(db, production_id), asked, shelf))
 
 
 @router.post("/data", name="data_table", tags=["Formats"], responses=answers(data_table))

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session, selectinload
 from hextan.core.base import NotFoundError, StaleWriteError
 from hextan.core.bench import BENCH_SCHEMA, BenchState, parse_state
 from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of
+from hextan.core.entry import plain_bodies, plain_lens_sets
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings, parse_settings
 from hextan.core.equipment import package as core
 from hextan.core.evaluation import BenchReference
@@ -57,12 +58,23 @@ def shelf_of(session: Session, key: str) -> Production:
         found = Production(kind="catalogue", name="Catalogue", demo_key=key)
         session.add(found)
         try:
+            session.flush()
+            if key == SHELF:
+                _fill(session, found)
             session.commit()
         except IntegrityError:
             # Somebody else made it at the same moment.
             session.rollback()
             found = session.scalars(query).one()
     return found
+
+
+def _fill(session: Session, shelf: Production) -> None:
+    """A shelf begins with plain windows and plain glass."""
+    for body in plain_bodies():
+        bodies.BODIES.add(session, shelf, body)
+    for kit in plain_lens_sets():
+        lens_sets.LENS_SETS.add(session, shelf, kit)
 
 
 def load_package(session: Session, production_id: int) -> core.Package:

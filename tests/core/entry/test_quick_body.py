@@ -39,7 +39,11 @@ def test_size_and_photosites_give_the_pitch_within_its_uncertainty():
 def test_windows_of_a_pasted_list_give_their_crops():
     """8192 / 5952 and 8192 / 2976, from no more than a list of windows."""
     answer = of("8192 x 4320, Super 35 5952 x 3140, Super 16 2976 x 1570")
-    assert [mode["told"].split(" · ")[0] for mode in answer["modes"]] == ["whole width", "1.376× crop", "2.753× crop"]
+    assert [mode["told"].split(" · ")[0] for mode in answer["modes"]] == [
+        "whole width",
+        "1.376× crop",
+        "2.753× crop",
+    ]
     assert answer["document"] is None and "Say two of size" in answer["missing"][0]
     whole = of("8192 x 4320, Super 35 5952 x 3140, Super 16 2976 x 1570", pitch_um="4.6")
     assert [m.window for m in whole["document"].modes] == [[8192, 4320], [5952, 3140], [2976, 1570]]

@@ -3,6 +3,7 @@
 import itertools
 import json
 import math
+from dataclasses import replace
 from importlib.resources import files
 
 import pytest
@@ -303,3 +304,18 @@ def test_musts_never_admit_more_than_fewer_musts():
         many = {r["format_id"] for r in find(**{k: asks[k] for k in some})["ranked"]}
         for one in some:
             assert many <= {r["format_id"] for r in find(**{one: asks[one]})["ranked"]}
+
+
+def test_the_whole_catalogue_is_looked_over_on_request_and_marked_apart():
+    here = package_of([catalogue()[0]])
+    ask = FinderAsk.model_validate({"rate": {"fps": "240", "must": True}})
+    shelf = package_of(catalogue())
+    # Numbers of rows are the database's: no two bodies share any.
+    shelf = replace(shelf, bodies=tuple(replace(body, id=body.id + 100) for body in shelf.bodies))
+    alone = find_formats(here, SETTINGS, ask, shelf)
+    assert alone["ranked"] == []
+    over = find_formats(here, SETTINGS, ask.model_copy(update={"catalogue": True}), shelf)
+    assert over["ranked"] and {row["from_catalogue"] for row in over["ranked"]} == {True}
+    # What the production has is not offered again.
+    assert here.bodies[0].name not in {row["body"] for row in over["ranked"]}
+    assert sum(not row["from_catalogue"] for row in over["rejected"]) == len(here.formats)

@@ -91,7 +91,7 @@ it('carries what the finder is asked in the address', () => {
 })
 
 it.each([
-  ['/', { productionId: null, view: 'bench', rest: [], unknown: false }],
+  ['/', { productionId: null, view: 'productions', rest: [], unknown: false }],
   ['/p/3', { productionId: 3, view: 'bench', rest: [], unknown: false }],
   ['/p/3/bench', { productionId: 3, view: 'bench', rest: [], unknown: false }],
   ['/p/3/package/bodies/7', { productionId: 3, view: 'package', rest: ['bodies', '7'], unknown: false }],

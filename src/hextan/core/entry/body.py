@@ -171,7 +171,7 @@ def _plain(ask: QuickBodyAsk, sensor: Sensor, modes: list[ModeLine]) -> Plain:
         "maker": ask.maker.strip() or UNKNOWN_MAKER,
         "mount": ask.mount.strip() or UNKNOWN_MOUNT,
         "photosites": list(sensor.photosites),
-        "pitch_um": round(sensor.pitch_um.value, 6),
+        "pitch_um": round(sensor.pitch_um.value, 9),
         "origins": {name: computed for name in ("photosites", "pitch_um") if name not in given},
         "modes": [_mode(mode, ask.formats) for mode in modes],
     }

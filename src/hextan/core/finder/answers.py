@@ -26,6 +26,8 @@ class FinderRow(TypedDict):
     format: str
     mode: str
     body: str
+    #: Whether the production does not have it: it is the catalogue's.
+    from_catalogue: bool
     possible_fps: float | None
     limited_by: Limit | None
     rate_text: str

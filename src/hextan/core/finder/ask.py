@@ -56,6 +56,8 @@ class FinderAsk(Part):
     """What the shot needs. What is left out does not matter."""
 
     lens: LensAtHand | None = None
+    #: Look over the whole catalogue as well: what would have to be rented.
+    catalogue: bool = False
     rate: RateWish | None = None
     delivery: DeliveryWish | None = None
     oversampling: AtLeast | None = None

@@ -12,6 +12,8 @@ Every requirement is a must or a wish with a weight. The rules of ranking stand 
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from hextan.core.base import Flags, Floats
@@ -28,8 +30,14 @@ TIE_BREAKS = ("the sharper read", "the wider field on the sensor", "more samples
 DIGITS = 9
 
 
-def find_formats(package: Package, settings: PackageSettings, ask: FinderAsk) -> FinderAnswer:
+def find_formats(
+    package: Package, settings: PackageSettings, ask: FinderAsk, catalogue: Package | None = None
+) -> FinderAnswer:
     """Rank the formats of a package by what is asked, and say why the others are out.
+
+    Parameters
+    ----------
+    catalogue : what is looked over besides where the ask says so; bodies that the package has are left out
 
     Returns
     -------
@@ -40,6 +48,13 @@ def find_formats(package: Package, settings: PackageSettings, ask: FinderAsk) ->
     InvalidInputError
         A lens, adapter or card that the production does not have; an angle or coverage without a lens.
     """
+    if ask.catalogue and catalogue is not None:
+        here = {(body.maker, body.name) for body in package.bodies}
+        more = [body for body in catalogue.bodies if (body.maker, body.name) not in here]
+        elsewhere = frozenset(body.id for body in more)
+        package = replace(package, bodies=(*package.bodies, *more))
+    else:
+        elsewhere = frozenset()
     if not package.formats:
         return {
             "ranked": [],
@@ -54,14 +69,18 @@ def find_formats(package: Package, settings: PackageSettings, ask: FinderAsk) ->
     admitted = np.logical_and.reduce([np.ones(count, bool), *(check.met for check in musts)])
     total = sum(check.wish.weight for check in wishes)
     score = np.ones(count) if not wishes else sum(ch.wish.weight * ch.share for ch in wishes) / total
-    ranked = _ranked(c, checks, np.asarray(score), admitted)
+    ranked = _ranked(c, checks, np.asarray(score), admitted, elsewhere)
     changes = Changes(package, c, settings, ask, admitted)
-    rejected = [_rejected_row(c, checks, musts, changes, i) for i in np.flatnonzero(~admitted).tolist()]
+    rejected = [
+        _rejected_row(c, checks, musts, changes, i, elsewhere) for i in np.flatnonzero(~admitted).tolist()
+    ]
     rejected.sort(key=lambda row: len(row["fails"]))
     return {"ranked": ranked, "rejected": rejected, "empty": None if ranked else why_empty(musts)}
 
 
-def _ranked(c: Candidates, checks: list[Check], score: Floats, admitted: Flags) -> list[RankedRow]:
+def _ranked(
+    c: Candidates, checks: list[Check], score: Floats, admitted: Flags, elsewhere: frozenset[int]
+) -> list[RankedRow]:
     breaks = _tie_columns(c)
     # lexsort: the last key counts first; ties that remain keep the package's order.
     score = np.round(score, DIGITS)
@@ -73,7 +92,9 @@ def _ranked(c: Candidates, checks: list[Check], score: Floats, admitted: Flags) 
         if rows and rows[-1]["score"] == score[i]:
             tie = next((told for told, col in zip(TIE_BREAKS, breaks, strict=True)
                         if col[last] != col[i]), "the order of the package")  # fmt: skip
-        rows.append({**_row(c, checks, i), "rank": len(rows) + 1, "score": float(score[i]), "tie": tie})
+        rows.append(
+            {**_row(c, checks, i, elsewhere), "rank": len(rows) + 1, "score": float(score[i]), "tie": tie}
+        )
         last = i
     return rows
 
@@ -86,13 +107,14 @@ def _tie_columns(c: Candidates) -> list[Floats]:
     return [sharp, np.round(width, 6), np.round(c.oversampling, 6), np.maximum(data, -1e300)]
 
 
-def _row(c: Candidates, checks: list[Check], i: int) -> FinderRow:
+def _row(c: Candidates, checks: list[Check], i: int, elsewhere: frozenset[int]) -> FinderRow:
     here, h = c.places[i], c.highest[i]
     return {
         "format_id": here.recording.id,
         "format": here.recording.name,
         "mode": here.mode.name,
         "body": here.body.name,
+        "from_catalogue": here.body.id in elsewhere,
         "possible_fps": h.possible_fps,
         "limited_by": h.limited_by,
         "rate_text": h.text,
@@ -115,11 +137,16 @@ def _row(c: Candidates, checks: list[Check], i: int) -> FinderRow:
 
 
 def _rejected_row(
-    c: Candidates, checks: list[Check], musts: list[Check], changes: Changes, i: int
+    c: Candidates,
+    checks: list[Check],
+    musts: list[Check],
+    changes: Changes,
+    i: int,
+    elsewhere: frozenset[int],
 ) -> RejectedRow:
     failing = [check for check in musts if not check.met[i]]
     return {
-        **_row(c, checks, i),
+        **_row(c, checks, i, elsewhere),
         "fails": [f"{check.label}: {check.has(i)}" for check in failing],
         "changes": changes.admitting(i, [check.name for check in failing]),
     }

@@ -6092,6 +6092,12 @@ export interface components {
             bits?: components["schemas"]["AtLeast"] | null;
             /** @description Card minutes. */
             card_minutes?: components["schemas"]["CardWish"] | null;
+            /**
+             * Catalogue
+             * @description Catalogue.
+             * @default false
+             */
+            catalogue?: boolean;
             /** @description Covers. */
             covers?: components["schemas"]["Wish"] | null;
             /** @description The picture on the screen: aspect, size and what is protected. */
@@ -10833,6 +10839,11 @@ export interface components {
              */
             format_id: number;
             /**
+             * From Catalogue
+             * @description From catalogue.
+             */
+            from_catalogue: boolean;
+            /**
              * Limited By
              * @description What limits the rate: the readout, or a stated limit.
              */
@@ -11178,6 +11189,11 @@ export interface components {
              * @description Format id.
              */
             format_id: number;
+            /**
+             * From Catalogue
+             * @description From catalogue.
+             */
+            from_catalogue: boolean;
             /**
              * Limited By
              * @description What limits the rate: the readout, or a stated limit.

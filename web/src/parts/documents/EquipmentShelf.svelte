@@ -21,6 +21,7 @@
     newPath: string
     oncatalogue: (id: number) => void
     oncopy: (id: number) => void
+    onput: (item: ShelfItem) => void
     onremove: (item: ShelfItem) => void
     onrestore: (item: ShelfItem) => void
     /** Kinds of files that are read here. */
@@ -41,6 +42,7 @@
     newPath,
     oncatalogue,
     oncopy,
+    onput,
     onremove,
     onrestore,
     accept,
@@ -74,6 +76,9 @@
     <a class="knob" href={newPath}>New {what}</a>
     <button class="knob" disabled={!current} onclick={() => current && oncopy(current.id)}>Copy</button>
     <button class="knob" disabled={!current} onclick={() => current && onremove(current)}>Remove</button>
+    {#if !isShelf}<button class="knob" disabled={!current} onclick={() => current && onput(current)}
+        >To the catalogue</button
+      >{/if}
     <label class="knob pick"
       >From a file<input
         class="sr-only"
@@ -85,7 +90,10 @@
     {#if !isShelf && shelf.length}
       <Choice
         label="Take a {what} from the catalogue"
-        options={shelf.map((item) => ({ value: item.id, label: `${item.maker} ${item.name}` }))}
+        options={shelf.map((item) => ({
+          value: item.id,
+          label: `${item.maker} ${item.name}, ${item.figure}`,
+        }))}
         value={null}
         onchange={oncatalogue}
         placeholder="From the catalogue…"

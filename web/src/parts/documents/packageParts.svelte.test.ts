@@ -213,6 +213,7 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
   const acts = {
     oncatalogue: vi.fn(),
     oncopy: vi.fn(),
+    onput: vi.fn(),
     onremove: vi.fn(),
     onrestore: vi.fn(),
     onfile: vi.fn(),
@@ -310,7 +311,7 @@ describe('the format finder', () => {
     expect(await screen.findByRole('alert')).toHaveTextContent('write rates like 25')
   })
 
-  const row = { format_id: 1, format: 'UHD', mode: 'Full', body: 'Skerry', possible_fps: 60, limited_by: 'readout' as const, rate_text: '50 (readout 60)',
+  const row = { format_id: 1, format: 'UHD', mode: 'Full', body: 'Skerry', possible_fps: 60, limited_by: 'readout' as const, from_catalogue: false, rate_text: '50 (readout 60)',
     oversampling: 1.5, picture_width_mm: 36, mb_s: 100 } // prettier-ignore
   const reason = {
     name: 'raw',

@@ -25,7 +25,8 @@
       <span class="rank figure">{row.rank}</span>
       <div>
         <p class="title">
-          <a href={hrefOf(row.format_id)} title="Show it on the Bench">{row.format}</a>
+          {#if row.from_catalogue}{row.format} <span class="warn">to rent</span>
+          {:else}<a href={hrefOf(row.format_id)} title="Show it on the Bench">{row.format}</a>{/if}
           <span class="soft">{row.body}, {row.mode}</span>
           <span class="figure small facts"
             >{mm(row.picture_width_mm)} mm wide · {row.oversampling.toFixed(2)}× · {row.rate_text} fps · {megabytes(
@@ -57,7 +58,11 @@
   <ul class="rejected">
     {#each rejected as row (row.format_id)}
       <li>
-        <p class="title">{row.format} <span class="soft">{row.body}, {row.mode}</span></p>
+        <p class="title">
+          {row.format}
+          {#if row.from_catalogue}<span class="warn">to rent</span>{/if}
+          <span class="soft">{row.body}, {row.mode}</span>
+        </p>
         <p class="bad">
           {#each row.fails as fail, i (i)}{i ? '; ' : '✗ '}{fail}{/each}
         </p>

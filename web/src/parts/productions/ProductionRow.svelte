@@ -115,6 +115,13 @@
   h2 a:hover {
     text-decoration: underline;
   }
+  @media (pointer: coarse) {
+    h2 a {
+      display: inline-flex;
+      align-items: center;
+      min-height: 44px;
+    }
+  }
   h2 .soft {
     font-size: 14px;
   }

@@ -96,6 +96,13 @@
         fault={(path) => faults[path]}
         onchange={change}
       />
+      <label class="over"
+        ><input
+          type="checkbox"
+          checked={ask.catalogue ?? false}
+          onchange={(event) => change({ catalogue: event.currentTarget.checked })}
+        /> Look over the whole catalogue as well: what would have to be rented?</label
+      >
       <p class="soft small">
         What fails a must is out. Wishes rank what is left: each counts its weight times the share that is
         reached. Equal scores: the sharper read first, then the wider field, more samples, less data.
@@ -113,6 +120,13 @@
     grid-template-columns: 372px minmax(0, 1fr);
     gap: 22px;
     align-items: start;
+  }
+  .over {
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
+    padding: 6px 10px;
+    font-size: 14.5px;
   }
   h2 {
     margin-bottom: 4px;

@@ -5,6 +5,7 @@
   import { onMount, type Snippet } from 'svelte'
   import type { Outcome } from '../../lib/client'
   import type { OpenDocument, Shelf } from '../../lib/shelf.svelte'
+  import type { Problem } from '../../lib/types'
   import type { SectionProps } from '../../lib/views'
   import EquipmentShelf from '../../parts/documents/EquipmentShelf.svelte'
   import type { ShelfItem } from '../../parts/documents/shelf'
@@ -17,6 +18,8 @@
     accept: string
     item: (row: R) => ShelfItem
     list: (productionId: number) => Promise<Outcome<{ here: R[] }>>
+    /** Puts a document of this list into the catalogue; gives what was refused. */
+    toCatalogue: (id: number) => Promise<Problem | null>
     /** A document of the catalogue, or of this list, as it is added again. */
     fromCatalogue: (id: number) => A
     fromHere: (id: number) => A
@@ -26,7 +29,7 @@
     children: Snippet<[E, R | undefined]>
   }
   let {
-    shelf, what, title, accept, item, list, fromCatalogue, fromHere, newPath, onfile, children,
+    shelf, what, title, accept, item, list, toCatalogue, fromCatalogue, fromHere, newPath, onfile, children,
     shelfId, isShelf, chosen, onundoable,
   }: Props = $props() // prettier-ignore
   let catalogue = $state.raw<R[]>([])
@@ -65,6 +68,15 @@
   {newPath}
   oncatalogue={(id) => void shelf.add(fromCatalogue(id))}
   oncopy={(id) => void shelf.add(fromHere(id))}
+  onput={async (row) => {
+    if (catalogue.map(item).some((other) => other.maker === row.maker && other.name === row.name)) {
+      shelf.notes = [`The catalogue has ${row.name} already. Give this one another name to put it beside it.`]
+      return
+    }
+    shelf.refused = await toCatalogue(row.id)
+    shelf.notes = shelf.refused ? [] : [`${row.name} is in the catalogue now, for other productions to take.`]
+    if (!shelf.refused) void list(shelfId).then(({ data }) => (catalogue = data?.here ?? catalogue))
+  }}
   onremove={(row) => void shelf.setRemoved(row, true)}
   onrestore={(row) => void shelf.setRemoved(row, false)}
   {onfile}
