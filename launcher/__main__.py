@@ -8,7 +8,7 @@ import subprocess
 import sys
 from collections.abc import Callable
 
-from launcher import checks, debian, environment, running
+from launcher import checks, debian, environment, running, transfer
 from launcher.paths import PYTHON, ROOT, LauncherError, application_environment, say
 
 HELP = {
@@ -17,6 +17,9 @@ HELP = {
     "stop": "stop what runs",
     "test": "install what is missing and run every check and test",
     "evaluate": "answer a request of the public evaluation format: FILE, or - for standard input",
+    "ask": "answer a question in one line, like: 50 s35",
+    "export": "write a whole production, by name or number, to standard output",
+    "import": "add a production from its file, or from - for standard input",
     "bench": "measure speed, as ratios",
     "mutate": "break the core one line at a time: the tests have to notice",
     "types": "write what the front end is made from anew: the OpenAPI document, the types and the choices",
@@ -63,6 +66,35 @@ def evaluate(file: str) -> int:
     return python("-m", "hextan.cli", "evaluate", where)
 
 
+def ready() -> None:
+    """What a server needs that is started for the time."""
+    debian.ensure(
+        debian.FOR_PYTHON, *([] if os.environ.get("HEXTAN_DATABASE_URL") else [debian.FOR_DATABASE])
+    )
+    if not PYTHON.exists():
+        environment.ensure_python(development=False)
+
+
+def export(name: str, removed: bool) -> int:
+    """Write a production."""
+    ready()
+    return transfer.export(name, removed)
+
+
+def take_in(file: str) -> int:
+    """Add a production."""
+    ready()
+    return transfer.take_in(file)
+
+
+def ask(words: list[str]) -> int:
+    """Answer a question; nothing but the answer goes to standard output."""
+    debian.ensure(debian.FOR_PYTHON)
+    if not PYTHON.exists():
+        environment.ensure_python(development=False)
+    return python("-m", "hextan.cli", "ask", *words)
+
+
 def bench() -> int:
     """Measure."""
     debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER, debian.FOR_DRIVER)
@@ -87,6 +119,10 @@ def main() -> int:
         "pytest", nargs=argparse.REMAINDER, help="run pytest alone, with these arguments"
     )
     parsers["mutate"].add_argument("files", nargs="*", help="only in files whose names have this in them")
+    parsers["ask"].add_argument("words", nargs="+")
+    parsers["export"].add_argument("name")
+    parsers["export"].add_argument("--removed", action="store_true", help="with what was taken out of it")
+    parsers["import"].add_argument("file")
     options = parser.parse_args()
     actions: dict[str, Callable[[], int]] = {
         "demo": lambda: serve(demo=True),
@@ -94,6 +130,9 @@ def main() -> int:
         "stop": running.stop,
         "test": lambda: checks.run(options.pytest),
         "evaluate": lambda: evaluate(options.file),
+        "ask": lambda: ask(options.words),
+        "export": lambda: export(options.name, options.removed),
+        "import": lambda: take_in(options.file),
         "bench": bench,
         "mutate": lambda: mutate(options.files),
         "types": checks.write_types,

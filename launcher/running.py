@@ -103,6 +103,22 @@ class Service:
         finally:
             self._stop()
 
+    def begin(self) -> str:
+        """Start database and web server, and give the address; says nothing."""
+        self._start_web(self.given_url or (self.cluster.start() if self.cluster else ""))
+        return self.address
+
+    def end(self) -> None:
+        """Stop both; says nothing."""
+        if self.web is not None and self.web.poll() is None:
+            self.web.terminate()
+            try:
+                self.web.wait(10)
+            except subprocess.TimeoutExpired:
+                self.web.kill()
+        if self.cluster is not None:
+            self.cluster.stop()
+
     def _end(self, kind: int, frame: FrameType | None) -> None:
         self.ending = True
 
@@ -189,15 +205,27 @@ class Service:
             self._spawn()
 
     def _stop(self) -> None:
-        if self.web is not None and self.web.poll() is None:
-            self.web.terminate()
-            try:
-                self.web.wait(10)
-            except subprocess.TimeoutExpired:
-                self.web.kill()
-        if self.cluster is not None:
-            self.cluster.stop()
+        self.end()
         say("Stopped.")
+
+
+@contextlib.contextmanager
+def address() -> Iterator[str]:
+    """Give the address of the server that runs, or start one for the time."""
+    found = running()
+    if found is not None:
+        if "address" not in found:
+            raise LauncherError("Hextan is just starting. Try again in a few seconds.")
+        yield str(found["address"])
+        return
+    with only_one() as mine:
+        if mine is None:
+            raise LauncherError("Hextan is just starting. Try again in a few seconds.")
+        service = Service(demo=False)
+        try:
+            yield service.begin()
+        finally:
+            service.end()
 
 
 def stop() -> int:

@@ -31,6 +31,7 @@ CORE_ROOMS = {
     "finder": {"equipment", "evaluation", "optics", "base"},
     "bench": {"kit", "equipment", "evaluation", "optics", "light", "base"},
     "compare": {"bench", "equipment", "evaluation", "optics", "light", "base"},
+    "ask": {"kit", "entry", "equipment", "evaluation", "light", "optics", "base"},
     "production": {"compare", "bench", "documents", "equipment", "evaluation", "base"},
 }
 #: Outside libraries of the core: numbers, and the checking of what comes in. No web, no database.

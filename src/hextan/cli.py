@@ -1,4 +1,4 @@
-"""The command that answers the public evaluation format: JSON in, JSON out."""
+"""The commands that answer by themselves: the public evaluation format (JSON in, JSON out), and questions in one line."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from pathlib import Path
 import orjson
 
 from hextan.core import evaluate
+from hextan.core.ask import ask
 from hextan.core.base import HextanError
 
 
@@ -18,7 +19,11 @@ def main(arguments: list[str] | None = None) -> int:
     commands = parser.add_subparsers(dest="command", required=True)
     command = commands.add_parser("evaluate", help="answer a request of the public evaluation format")
     command.add_argument("file", help="a JSON file, or - for standard input")
+    question = commands.add_parser("ask", help="answer a question in one line")
+    question.add_argument("words", nargs="+", help="like: 50 s35")
     options = parser.parse_args(arguments)
+    if options.command == "ask":
+        return _ask(" ".join(options.words))
     try:
         data = sys.stdin.buffer.read() if options.file == "-" else Path(options.file).read_bytes()
         answer = evaluate(data)
@@ -30,6 +35,24 @@ def main(arguments: list[str] | None = None) -> int:
         return 2
     sys.stdout.write(orjson.dumps(answer, option=orjson.OPT_INDENT_2).decode() + "\n")
     return 0
+
+
+def _ask(line: str) -> int:
+    """Answer a line for reading; 2 where it is no question."""
+    asked = ask(line)
+    for word in asked["words"]:
+        if word["understood"] is None:
+            print(f"hextan: {word['text']} is not understood: {word['could_be']}", file=sys.stderr)
+    for answer in asked["answers"]:
+        print(answer["told"])
+        wide = max(len(figure["name"]) for figure in answer["figures"])
+        for figure in answer["figures"]:
+            print(f"  {figure['name']:<{wide}}  {figure['value']}")
+        for step in answer["steps"]:
+            print(f"    {step}")
+    for want in asked["wants"]:
+        print(f"hextan: {want}", file=sys.stderr)
+    return 0 if asked["answers"] else 2
 
 
 if __name__ == "__main__":

@@ -16,6 +16,7 @@ from starlette.routing import Match
 
 from hextan import __version__
 from hextan.api import (
+    ask_routes,
     compare_routes,
     entry_routes,
     errors,
@@ -84,6 +85,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         routes,
         production_routes,
         entry_routes,
+        ask_routes,
         package_routes,
         lens_routes,
         kit_routes,

@@ -6,7 +6,7 @@ import json
 from typing import get_args
 
 from hextan.core.entry import TICKS
-from hextan.core.evaluation import SHARP_RULES
+from hextan.core.evaluation import READY_REFERENCES, SHARP_RULES
 from hextan.core.light import LampKind, Mover
 from hextan.core.optics import PROJECTIONS, SAMPLES, FormatClass
 
@@ -35,6 +35,7 @@ def choices() -> str:
             {"tick": tick, "label": f"{raster[0]} x {raster[1]}" if raster else "the whole window, raw"}
             for tick, (_, raster) in TICKS.items()
         ],
+        "READY_REFERENCES": [window.model_dump() for window in READY_REFERENCES],
         "LAMPS": list(get_args(LampKind)),
         "MOVERS": list(get_args(Mover)),
     }

@@ -103,6 +103,9 @@ def sheet(production_id: ProductionId, document: BodyDocument, db: Db) -> Respon
 def _home(db: Session, production_id: int) -> Home | None:
     """The reference that the production's Bench goes by; a scan mode's window under its own name."""
     reference = repositories.reference_of(db, production_id)
+    if reference.own is not None:
+        own = reference.own
+        return Home(own.name, own.width_mm, own.height_mm, reference.by)
     if reference.name != "scan_mode":
         return Home.named(reference.name, reference.by)
     mode = None if reference.scan_mode_id is None else db.get(models.ScanMode, reference.scan_mode_id)

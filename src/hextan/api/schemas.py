@@ -9,7 +9,8 @@ from pydantic import Field
 from hextan.api.shape import Shape
 from hextan.core.base import Metres
 from hextan.core.bench import BenchState
-from hextan.core.equipment import Package
+from hextan.core.equipment import DeliveryFrame, Package
+from hextan.core.evaluation import OwnWindow
 from hextan.core.optics import FormatClass
 
 
@@ -117,6 +118,9 @@ class PackageRead(Shape):
     bodies: list[BodyRead]
     lens_sets: list[LensSetRead]
     adapters: list[AdapterRead]
+    #: Windows of reference of the production's own, and the pictures that it delivers, the main one first.
+    references: list[OwnWindow]
+    deliveries: list[DeliveryFrame]
 
     @classmethod
     def of(cls, package: Package) -> PackageRead:
@@ -171,7 +175,13 @@ class PackageRead(Shape):
         adapters = [
             AdapterRead(**{n: getattr(a, n) for n in AdapterRead.model_fields}) for a in package.adapters
         ]
-        return cls(bodies=bodies, lens_sets=sets, adapters=adapters)
+        return cls(
+            bodies=bodies,
+            lens_sets=sets,
+            adapters=adapters,
+            references=list(package.references),
+            deliveries=list(package.deliveries),
+        )
 
 
 class BenchRead(Shape):

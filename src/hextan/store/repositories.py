@@ -14,7 +14,8 @@ from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, m
 from hextan.core.entry import plain_bodies, plain_lens_sets
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings, parse_settings
 from hextan.core.equipment import package as core
-from hextan.core.evaluation import BenchReference
+from hextan.core.evaluation import BenchDelivery, BenchReference
+from hextan.core.light import Light
 from hextan.store import bodies, lens_sets, rigs
 from hextan.store.models import BenchRow, Body, LensSet, Production, Rig
 from hextan.store.writes import from_version, stale
@@ -95,11 +96,14 @@ def load_package(session: Session, production_id: int) -> core.Package:
         )
     )
     production = session.scalars(query).one_or_none() or find_production(session, production_id)
+    settings = settings_of(production)
     return core.Package(
         bodies=tuple(_body(row) for row in production.bodies if not row.removed),
         lens_sets=tuple(_lens_set(row) for row in production.lens_sets if not row.removed),
         **_rig(production.rig),
-        coc=settings_of(production).coc,
+        coc=settings.coc,
+        references=tuple(settings.references),
+        deliveries=tuple(settings.deliveries),
     )
 
 
@@ -153,7 +157,17 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
         raise NotFoundError(
             "This production has no recording format or no lens yet: enter a body and a lens first."
         )
-    return 0, BenchState(format_id=next(iter(package.formats)), lens_id=next(iter(package.lenses)))
+    settings = settings_of(find_production(session, production_id))
+    state = BenchState(
+        format_id=next(iter(package.formats)),
+        lens_id=next(iter(package.lenses)),
+        unit=settings.unit,
+        light=Light(mains_hz=settings.mains_hz, shutter_deg=settings.shutter_deg),
+    )
+    if settings.deliveries:
+        main = settings.deliveries[0].model_dump(exclude={"name"})
+        state = state.model_copy(update={"delivery": BenchDelivery(**main)})
+    return 0, state
 
 
 def reference_of(session: Session, production_id: int) -> BenchReference:

@@ -14,7 +14,7 @@ const STATE: BenchState = {
   fps: 25,
   crop_ids: [],
   delivery: { aspect: 2.39, long_edge_px: 3840, protect: 0.05 },
-  reference: { name: 'super35', scan_mode_id: null, by: 'width' },
+  reference: { name: 'super35', own: null, scan_mode_id: null, by: 'width' },
   coc: { rule: 'picture_diagonal', divisor: 1500 },
   movement_m: 0,
   scene: {
@@ -72,7 +72,7 @@ const OTHER: BenchState = {
   fps: 23.976,
   crop_ids: [3, 4],
   delivery: { aspect: null, long_edge_px: null, protect: 0 },
-  reference: { name: 'scan_mode', scan_mode_id: 7, by: 'diagonal' },
+  reference: { name: 'scan_mode', own: null, scan_mode_id: 7, by: 'diagonal' },
   coc: { rule: 'eye', arcmin: 1, picture_heights: 3 },
   unit: 'ft',
   pinned: [],

@@ -80,12 +80,21 @@ const PARTS: Record<string, [Read, Write]> = {
   reference: [
     (text, { reference }) => {
       const id = /^window(\d+)$/.exec(text)?.[1]
-      if (id) return { reference: { ...reference, name: 'scan_mode', scan_mode_id: Number(id) } }
+      if (id) return { reference: { ...reference, name: 'scan_mode', own: null, scan_mode_id: Number(id) } }
+      const [, width, height, name] = /^own:([\d.]+)x([\d.]+):(.+)$/.exec(text) ?? []
+      if (name) {
+        const own = { name, width_mm: Number(width), height_mm: Number(height) }
+        return { reference: { ...reference, name: 'own', own, scan_mode_id: null } }
+      }
       if (text !== 'super35' && text !== 'full_frame') return null
-      return { reference: { ...reference, name: text, scan_mode_id: null } }
+      return { reference: { ...reference, name: text, own: null, scan_mode_id: null } }
     },
-    ({ reference }) =>
-      reference.name === 'scan_mode' ? `window${reference.scan_mode_id}` : String(reference.name),
+    ({ reference: { name, own, scan_mode_id } }) =>
+      own
+        ? `own:${own.width_mm}x${own.height_mm}:${own.name}`
+        : name === 'scan_mode'
+          ? `window${scan_mode_id}`
+          : String(name),
   ],
   by: [
     (text, { reference }) =>

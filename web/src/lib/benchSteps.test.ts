@@ -31,7 +31,7 @@ it.each<[string, (b: Stepped) => void, object]>([
   [
     'the other reference',
     nextReference,
-    { reference: { name: 'full_frame', by: 'width', scan_mode_id: null } },
+    { reference: { name: 'full_frame', by: 'width', own: null, scan_mode_id: null } },
   ],
 ])('takes %s', (_, step, part) => {
   const here = bench()

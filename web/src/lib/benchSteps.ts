@@ -44,5 +44,5 @@ export function togglePin({ state, change }: Stepped) {
 
 export function nextReference({ state, change }: Stepped) {
   const name = state.reference.name === 'super35' ? 'full_frame' : 'super35'
-  change({ reference: { ...state.reference, name, scan_mode_id: null } })
+  change({ reference: { ...state.reference, name, own: null, scan_mode_id: null } })
 }

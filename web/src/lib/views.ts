@@ -32,6 +32,7 @@ export const SECTIONS = [
   { name: 'speed', group: 'does', title: 'Speed', file: 'SpeedView' },
   { name: 'finder', group: 'does', title: 'Format finder', file: 'FinderView' },
   { name: 'data', group: 'does', title: 'Pixels and data', file: 'DataView' },
+  { name: 'settings', group: 'carried', title: 'Settings', file: 'SettingsView' },
 ] as const satisfies readonly (ViewRow & { group: keyof typeof GROUPS })[]
 
 /** What every view is given. */

@@ -38,7 +38,8 @@
     new Map([...bench.places].map(([id, p]) => [id, `${p.format.name}, ${p.body.name}`])),
   )
   const referenceName = $derived.by(() => {
-    const { name, scan_mode_id } = bench.state.reference
+    const { name, own, scan_mode_id } = bench.state.reference
+    if (own) return own.name
     if (name !== 'scan_mode') return name === 'full_frame' ? 'full frame' : 'Super 35'
     return [...bench.places.values()].find((p) => p.mode.id === scan_mode_id)?.mode.name ?? 'a window'
   })

@@ -22,7 +22,13 @@ from hextan.core.equipment.package import (
     ScanMode,
 )
 from hextan.core.equipment.requests import evaluation_request, format_requests, reference_request
-from hextan.core.equipment.settings import SETTINGS_SCHEMA, Card, PackageSettings, parse_settings
+from hextan.core.equipment.settings import (
+    SETTINGS_SCHEMA,
+    Card,
+    DeliveryFrame,
+    PackageSettings,
+    parse_settings,
+)
 from hextan.core.equipment.speed import Highest, highest_of, readout_fps, speed_table
 from hextan.core.equipment.window_drawing import window_map
 
@@ -33,6 +39,7 @@ __all__ = [
     "Combination",
     "CropRule",
     "DataAsk",
+    "DeliveryFrame",
     "FormatInPackage",
     "Highest",
     "InCameraCrop",

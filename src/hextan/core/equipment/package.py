@@ -12,7 +12,8 @@ from typing import Any, Literal, NamedTuple, TypeAlias
 
 from hextan.core.base import Floats, RateSet
 from hextan.core.equipment.answers import Limit
-from hextan.core.evaluation import Coc, CocByDiagonal, Delivery, Format, FormatColumns, columns_of
+from hextan.core.equipment.settings import DeliveryFrame
+from hextan.core.evaluation import Coc, CocByDiagonal, Delivery, Format, FormatColumns, OwnWindow, columns_of
 from hextan.core.light import NdFilter
 from hextan.core.optics import (
     CircleAxis,
@@ -364,6 +365,9 @@ class Package:
     filters: tuple[NdFilter, ...] = ()
     #: What counts as sharp in this production, unless a look says otherwise.
     coc: Coc = field(default_factory=CocByDiagonal)
+    #: Windows of reference of the production's own, and the pictures that it delivers, the main one first.
+    references: tuple[OwnWindow, ...] = ()
+    deliveries: tuple[DeliveryFrame, ...] = ()
 
     @cached_property
     def rig(self) -> Rig:

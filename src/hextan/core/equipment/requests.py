@@ -37,6 +37,8 @@ def format_requests(
 
 def reference_request(asked: BenchReference, modes: dict[int, tuple[Body, ScanMode]]) -> dict[str, Any]:
     """Write what crops are told against: by its name, or the window of a scan mode."""
+    if asked.own is not None:
+        return {"width_mm": asked.own.width_mm, "height_mm": asked.own.height_mm, "by": asked.by}
     if asked.name != "scan_mode" or asked.scan_mode_id is None:
         return {"name": asked.name, "by": asked.by}
     body, mode = modes[asked.scan_mode_id]

@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from hextan.core.base import Key, Name, Part, RateText, Schema, new_key, parser_of
-from hextan.core.evaluation import Coc, CocByDiagonal
+from hextan.core.base import Key, Name, Part, RateText, Schema, Unit, new_key, parser_of
+from hextan.core.evaluation import BenchDelivery, Coc, CocByDiagonal, OwnWindow
 from hextan.core.optics import BYTES, CapacityUnit
 
 #: How long a thing takes to cross the frame, seconds (common practice, no source).
@@ -34,6 +34,12 @@ class Card(Part):
         return self.capacity * BYTES[self.unit]
 
 
+class DeliveryFrame(BenchDelivery):
+    """A picture that is delivered, under a name."""
+
+    name: Name
+
+
 SETTINGS_SCHEMA = Schema("hextan.settings", 1)
 
 
@@ -51,6 +57,13 @@ class PackageSettings(Part):
     #: What counts as sharp, unless a look says otherwise.
     coc: Coc = CocByDiagonal()
     cards: Annotated[list[Card], Field(max_length=50)] = []
+    #: Windows of reference besides Super 35 and full frame.
+    references: Annotated[list[OwnWindow], Field(max_length=30)] = []
+    #: What a new Bench begins with.
+    unit: Unit = "m"
+    mains_hz: Literal[50, 60] = 50
+    #: Pictures that are delivered; the first is the main one.
+    deliveries: Annotated[list[DeliveryFrame], Field(max_length=20)] = []
 
 
 #: Checks settings given as plain data.

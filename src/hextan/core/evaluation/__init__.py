@@ -20,11 +20,17 @@ from hextan.core.evaluation.contract import (
     parse_request,
 )
 from hextan.core.evaluation.derivation import derivation_of
-from hextan.core.evaluation.reference_and_delivery import BenchDelivery, BenchReference
+from hextan.core.evaluation.reference_and_delivery import (
+    READY_REFERENCES,
+    BenchDelivery,
+    BenchReference,
+    OwnWindow,
+)
 from hextan.core.evaluation.requests import evaluate
 from hextan.core.evaluation.sharp import SHARP_RULES, assumption
 
 __all__ = [
+    "READY_REFERENCES",
     "SHARP_RULES",
     "BenchDelivery",
     "BenchReference",
@@ -39,6 +45,7 @@ __all__ = [
     "FormatColumns",
     "LensAnswer",
     "Note",
+    "OwnWindow",
     "ReferenceAnswer",
     "Step",
     "answer_of",

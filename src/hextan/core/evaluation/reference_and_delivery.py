@@ -4,19 +4,51 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from hextan.core.base import Id, Part
+from hextan.core.base import Id, Millimetres, Name, Part
 from hextan.core.evaluation.contract import Delivery
 from hextan.core.optics import By
 
 
-class BenchReference(Part):
-    """Super 35, full frame, or the window of a scan mode of this production."""
+class OwnWindow(Part):
+    """A window of reference of a production's own: the format that its people think in."""
 
-    name: Literal["super35", "full_frame", "scan_mode"] = "super35"
+    name: Name
+    width_mm: Millimetres
+    height_mm: Millimetres
+
+
+#: Windows that are ready to be a reference. Common practice, no source, but for: Super 16 (SMPTE ST 201, from memory)
+#: and 65 mm (SMPTE ST 215, from memory).
+READY_REFERENCES: tuple[OwnWindow, ...] = tuple(
+    OwnWindow(name=name, width_mm=w, height_mm=h)
+    for name, w, h in (
+        ("micro four thirds", 17.3, 13.0),
+        ("APS-C, 23.6 mm", 23.6, 15.6),
+        ("APS-C, 22.3 mm", 22.3, 14.9),
+        ("half frame", 24.0, 18.0),
+        ("Super 16", 12.52, 7.41),
+        ("1 inch", 13.2, 8.8),
+        ("2/3 inch", 9.6, 5.4),
+        ("65 mm", 52.48, 23.01),
+    )
+)
+
+
+class BenchReference(Part):
+    """Super 35, full frame, the window of a scan mode of this production, or one of its own."""
+
+    name: Literal["super35", "full_frame", "scan_mode", "own"] = "super35"
     scan_mode_id: Id | None = None
+    own: OwnWindow | None = None
     by: By = "width"
+
+    @model_validator(mode="after")
+    def _own_has_a_size(self) -> BenchReference:
+        if (self.name == "own") != (self.own is not None):
+            raise ValueError("a reference of one's own has its window in own, and no other has one")
+        return self
 
 
 class BenchDelivery(Part):

@@ -2,18 +2,29 @@
 
 from hextan.core.kit.answers import KitMatrix, MatrixColumn, MatrixRow
 from hextan.core.kit.arrays import VERDICTS, Kit, kit_of
-from hextan.core.kit.ask import CoverageAsk, FieldAsk, KitAsk, LadderAsk, MatchAsk, MatrixAsk, SlowAsk
+from hextan.core.kit.ask import (
+    CoverageAsk,
+    FieldAsk,
+    FramingWish,
+    KitAsk,
+    LadderAsk,
+    MatchAsk,
+    MatrixAsk,
+    SlowAsk,
+)
 from hextan.core.kit.coverage import coverage_view
-from hextan.core.kit.framing import find_field
+from hextan.core.kit.framing import FRAMINGS, field_of_person_m, find_field
 from hextan.core.kit.high_speed import slow_motion
 from hextan.core.kit.ladder import kit_ladder
 from hextan.core.kit.match import kit_match
 from hextan.core.kit.matrix import kit_matrix
 
 __all__ = [
+    "FRAMINGS",
     "VERDICTS",
     "CoverageAsk",
     "FieldAsk",
+    "FramingWish",
     "Kit",
     "KitAsk",
     "KitMatrix",
@@ -24,6 +35,7 @@ __all__ = [
     "MatrixRow",
     "SlowAsk",
     "coverage_view",
+    "field_of_person_m",
     "find_field",
     "kit_ladder",
     "kit_match",

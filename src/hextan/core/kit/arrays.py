@@ -229,6 +229,8 @@ def window_of_reference(modes: dict[int, tuple[Body, ScanMode]], asked: BenchRef
     modes : the production's scan modes by their ids, with their bodies
     """
     name, scan_mode_id, by = asked.name, asked.scan_mode_id, asked.by
+    if asked.own is not None:
+        return ReferenceWindow(None, asked.own.width_mm, asked.own.height_mm, by)
     if name != "scan_mode":
         return named_reference(name, by)
     if scan_mode_id not in modes:

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ask
+         * @description Answer a question in the trade's shorthand; with a production its names are understood too.
+         */
+        get: operations["ask"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1309,6 +1329,34 @@ export interface components {
             time_s: number;
         };
         /**
+         * Answered
+         * @description One reading of a line, with its answer.
+         */
+        Answered: {
+            /** @description Bench. */
+            bench: components["schemas"]["OnBench"] | null;
+            /**
+             * Figures
+             * @description Figures.
+             */
+            figures: components["schemas"]["Figure"][];
+            /**
+             * Question
+             * @description Question.
+             */
+            question: string;
+            /**
+             * Steps
+             * @description Steps.
+             */
+            steps: string[];
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+        };
+        /**
          * ApertureRead
          * @description Which aperture counts for depth, what focusing close takes, and diffraction.
          */
@@ -1348,6 +1396,32 @@ export interface components {
              * @description f-number that counts for light close up.
              */
             working: number | null;
+        };
+        /**
+         * Asked
+         * @description What a line means, and its answers: one for each reading.
+         */
+        Asked: {
+            /**
+             * Answers
+             * @description Answers.
+             */
+            answers: components["schemas"]["Answered"][];
+            /**
+             * Examples
+             * @description Examples.
+             */
+            examples: string[];
+            /**
+             * Wants
+             * @description Wants.
+             */
+            wants: string[];
+            /**
+             * Words
+             * @description In sentences.
+             */
+            words: components["schemas"]["WordRead"][];
         };
         /**
          * AtLeast
@@ -1560,7 +1634,7 @@ export interface components {
         };
         /**
          * BenchReference
-         * @description Super 35, full frame, or the window of a scan mode of this production.
+         * @description Super 35, full frame, the window of a scan mode of this production, or one of its own.
          */
         BenchReference: {
             /**
@@ -1576,7 +1650,9 @@ export interface components {
              * @default super35
              * @enum {string}
              */
-            name: "super35" | "full_frame" | "scan_mode";
+            name: "super35" | "full_frame" | "scan_mode" | "own";
+            /** @description Own. */
+            own: components["schemas"]["OwnWindow"] | null;
             /**
              * Scan Mode Id
              * @description Scan mode id.
@@ -1585,7 +1661,7 @@ export interface components {
         };
         /**
          * BenchReference
-         * @description Super 35, full frame, or the window of a scan mode of this production.
+         * @description Super 35, full frame, the window of a scan mode of this production, or one of its own.
          */
         BenchReferenceIn: {
             /**
@@ -1601,7 +1677,9 @@ export interface components {
              * @default super35
              * @enum {string}
              */
-            name?: "super35" | "full_frame" | "scan_mode";
+            name?: "super35" | "full_frame" | "scan_mode" | "own";
+            /** @description Own. */
+            own?: components["schemas"]["OwnWindow"] | null;
             /**
              * Scan Mode Id
              * @description Scan mode id.
@@ -4963,6 +5041,62 @@ export interface components {
             raster?: number[] | null;
         };
         /**
+         * DeliveryFrame
+         * @description A picture that is delivered, under a name.
+         */
+        DeliveryFrame: {
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect: number | null;
+            /**
+             * Long Edge Px
+             * @description Long edge, pixels.
+             * @default 3840
+             */
+            long_edge_px: number | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Protect
+             * @description Share of the delivered picture that is protected all round, 0 to 0.9.
+             * @default 0
+             */
+            protect: number;
+        };
+        /**
+         * DeliveryFrame
+         * @description A picture that is delivered, under a name.
+         */
+        DeliveryFrameIn: {
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect?: number | null;
+            /**
+             * Long Edge Px
+             * @description Long edge, pixels.
+             * @default 3840
+             */
+            long_edge_px?: number | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Protect
+             * @description Share of the delivered picture that is protected all round, 0 to 0.9.
+             * @default 0
+             */
+            protect?: number;
+        };
+        /**
          * DeliveryLink
          * @description The delivered picture.
          */
@@ -5863,6 +5997,22 @@ export interface components {
              * @description Field in the plane of focus, metres.
              */
             field_m: number;
+        };
+        /**
+         * Figure
+         * @description A figure of an answer.
+         */
+        Figure: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Value
+             * @description What was given.
+             */
+            value: string;
         };
         /**
          * FileKindList
@@ -9899,6 +10049,37 @@ export interface components {
             why_not: string;
         };
         /**
+         * OnBench
+         * @description What a question sets on the Bench of its production.
+         */
+        OnBench: {
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number | null;
+            /**
+             * Format Id
+             * @description Format id.
+             */
+            format_id: number;
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
+            lens_id: number;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop: number | null;
+            /**
+             * Subject M
+             * @description Distance of the subject from the sensor plane, metres.
+             */
+            subject_m: number | null;
+        };
+        /**
          * Opening
          * @description The shutter's opening on the first or the last row; `exposure` against a steady lamp.
          */
@@ -10048,6 +10229,27 @@ export interface components {
             y: number;
         };
         /**
+         * OwnWindow
+         * @description A window of reference of a production's own: the format that its people think in.
+         */
+        OwnWindow: {
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
+            height_mm: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
+            width_mm: number;
+        };
+        /**
          * PackageRead
          * @description All equipment of a production.
          */
@@ -10063,10 +10265,20 @@ export interface components {
              */
             bodies: components["schemas"]["BodyRead"][];
             /**
+             * Deliveries
+             * @description Deliveries.
+             */
+            deliveries: components["schemas"]["DeliveryFrame"][];
+            /**
              * Lens Sets
              * @description Lens sets.
              */
             lens_sets: components["schemas"]["LensSetRead"][];
+            /**
+             * References
+             * @description References.
+             */
+            references: components["schemas"]["OwnWindow"][];
         };
         /**
          * PackageSettings
@@ -10101,11 +10313,30 @@ export interface components {
              */
             crossing_s: number;
             /**
+             * Deliveries
+             * @description Deliveries.
+             * @default []
+             */
+            deliveries: components["schemas"]["DeliveryFrame"][];
+            /**
+             * Mains Hz
+             * @description Mains, hertz.
+             * @default 50
+             * @enum {integer}
+             */
+            mains_hz: 50 | 60;
+            /**
              * Minutes A Day
              * @description Minutes a day.
              * @default 90
              */
             minutes_a_day: number;
+            /**
+             * References
+             * @description References.
+             * @default []
+             */
+            references: components["schemas"]["OwnWindow"][];
             /**
              * Schema Version
              * @description Version of the document's schema.
@@ -10119,6 +10350,13 @@ export interface components {
              * @default 180
              */
             shutter_deg: number;
+            /**
+             * Unit
+             * @description Unit.
+             * @default m
+             * @enum {string}
+             */
+            unit: "m" | "ft";
             /**
              * Wanted Fps
              * @description Wanted, frames a second.
@@ -10159,11 +10397,30 @@ export interface components {
              */
             crossing_s?: number;
             /**
+             * Deliveries
+             * @description Deliveries.
+             * @default []
+             */
+            deliveries?: components["schemas"]["DeliveryFrameIn"][];
+            /**
+             * Mains Hz
+             * @description Mains, hertz.
+             * @default 50
+             * @enum {integer}
+             */
+            mains_hz?: 50 | 60;
+            /**
              * Minutes A Day
              * @description Minutes a day.
              * @default 90
              */
             minutes_a_day?: number;
+            /**
+             * References
+             * @description References.
+             * @default []
+             */
+            references?: components["schemas"]["OwnWindow"][];
             /**
              * Schema Version
              * @description Version of the document's schema.
@@ -10177,6 +10434,13 @@ export interface components {
              * @default 180
              */
             shutter_deg?: number;
+            /**
+             * Unit
+             * @description Unit.
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "ft";
             /**
              * Wanted Fps
              * @description Wanted, frames a second.
@@ -13415,6 +13679,32 @@ export interface components {
             weight?: number;
         };
         /**
+         * WordRead
+         * @description A word, and what it was understood as.
+         */
+        WordRead: {
+            /**
+             * Could Be
+             * @description Could be.
+             */
+            could_be: string;
+            /**
+             * Start
+             * @description Start.
+             */
+            start: number;
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
+            /**
+             * Understood
+             * @description Understood.
+             */
+            understood: string | null;
+        };
+        /**
          * Words
          * @description A sentence with its verdict.
          */
@@ -13440,6 +13730,47 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ask: {
+        parameters: {
+            query: {
+                q: string;
+                production_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     catalogue_read: {
         parameters: {
             query?: {

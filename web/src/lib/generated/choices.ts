@@ -127,6 +127,49 @@ export const FORMATS_OFFERED = [
   }
 ] as const
 
+export const READY_REFERENCES = [
+  {
+    "name": "micro four thirds",
+    "width_mm": 17.3,
+    "height_mm": 13.0
+  },
+  {
+    "name": "APS-C, 23.6 mm",
+    "width_mm": 23.6,
+    "height_mm": 15.6
+  },
+  {
+    "name": "APS-C, 22.3 mm",
+    "width_mm": 22.3,
+    "height_mm": 14.9
+  },
+  {
+    "name": "half frame",
+    "width_mm": 24.0,
+    "height_mm": 18.0
+  },
+  {
+    "name": "Super 16",
+    "width_mm": 12.52,
+    "height_mm": 7.41
+  },
+  {
+    "name": "1 inch",
+    "width_mm": 13.2,
+    "height_mm": 8.8
+  },
+  {
+    "name": "2/3 inch",
+    "width_mm": 9.6,
+    "height_mm": 5.4
+  },
+  {
+    "name": "65 mm",
+    "width_mm": 52.48,
+    "height_mm": 23.01
+  }
+] as const
+
 export const LAMPS = [
   "tungsten",
   "magnetic",

@@ -24,6 +24,7 @@
   const reference = $derived({
     name: 'super35' as const,
     by: 'width' as const,
+    own: null,
     scan_mode_id: null,
     ...ask.reference,
   })

@@ -18,7 +18,13 @@
   let { ask, answer, package: equipment, unit, fault, read, onchange }: Props = $props()
   let open = $state<number | null>(null)
 
-  const on = $derived({ name: 'full_frame' as const, by: 'width' as const, scan_mode_id: null, ...ask.on })
+  const on = $derived({
+    name: 'full_frame' as const,
+    by: 'width' as const,
+    own: null,
+    scan_mode_id: null,
+    ...ask.on,
+  })
   const by = $derived(on.by ?? 'width')
   const setting = (m: Matched) => `${m.lens}${m.zoom ? ` at ${mm(m.set_mm)}` : ''}`
   /** The error in the dimension that is matched, and the width's where it is another. */

@@ -128,6 +128,9 @@
     padding: 6px 10px;
     font-size: 14.5px;
   }
+  .over input {
+    flex: none;
+  }
   h2 {
     margin-bottom: 4px;
     font-weight: 500;

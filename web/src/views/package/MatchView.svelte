@@ -29,7 +29,7 @@
       ...asOnBench(bench),
       mounted: 'simplest',
       focal_mm: 50,
-      on: { name: 'full_frame', scan_mode_id: null, by: 'width' },
+      on: { name: 'full_frame', own: null, scan_mode_id: null, by: 'width' },
       subject_m: bench.subject_m,
       background_m: 3,
     }),

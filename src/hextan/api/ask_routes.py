@@ -1,0 +1,25 @@
+"""The endpoint of questions in one line."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+
+from hextan.api.plumbing import Db, Id, answers, json_answer
+from hextan.api.route import Route
+from hextan.core.ask import MOST_LETTERS, ask
+
+router = APIRouter(route_class=Route, tags=["Ask"])
+
+
+@router.get("/ask", name="ask", responses=answers(ask))
+def ask_line(
+    db: Db,
+    request: Request,
+    q: Annotated[str, Query(max_length=MOST_LETTERS)],
+    production_id: Annotated[Id | None, Query()] = None,
+) -> Response:
+    """Answer a question in the trade's shorthand; with a production its names are understood too."""
+    package = None if production_id is None else request.app.state.packages.package(db, production_id)
+    return json_answer(ask(q, package))

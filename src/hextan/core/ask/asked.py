@@ -1,0 +1,195 @@
+"""A line is read, every question that its words can mean is answered, and what is not understood is told."""
+
+from __future__ import annotations
+
+from typing_extensions import TypedDict
+
+from hextan.core.ask.questions import QUESTIONS, Answered, OnBench, Question, Said
+from hextan.core.ask.words import KINDS, Word, read
+from hextan.core.base import HextanError
+from hextan.core.equipment import Package
+from hextan.core.optics import format_class
+
+MOST_LETTERS = 200
+
+
+class WordRead(TypedDict):
+    """A word, and what it was understood as."""
+
+    text: str
+    start: int
+    #: None for one that is not understood.
+    understood: str | None
+    #: What could stand there, or what has to be asked about it.
+    could_be: str
+
+
+class Asked(TypedDict):
+    """What a line means, and its answers: one for each reading."""
+
+    words: list[WordRead]
+    answers: list[Answered]
+    #: What would make it a question, where it is none yet.
+    wants: list[str]
+    examples: list[str]
+
+
+def ask(line: str, package: Package | None = None) -> Asked:
+    """Answer a line. It never guesses: a line that means nothing says what would make it a question.
+
+    Parameters
+    ----------
+    package : a production's, so that its names are understood and its formats answered for
+
+    >>> ask("50 s35")["answers"][0]["told"]
+    '50 mm on Super 35 is like 72.3 mm on full frame.'
+    """
+    words = read(line[:MOST_LETTERS], package)
+    known = [word for word in words if word.kind != "unknown"]
+    answers = []
+    wants: list[str] = []
+    if len(known) == len(words):
+        for question in QUESTIONS:
+            if _fits(question, words):
+                try:
+                    answers.append(_answered(question, words, package))
+                except HextanError as error:
+                    wants.append(error.message)
+    if known and len(known) == len(words) and not answers and not wants:
+        wants = _wants(known) or [
+            f"These words make no question together. Ask like {QUESTIONS[0].examples[0]}."
+        ]
+    return {
+        "words": [_word(word, known) for word in words],
+        "answers": answers,
+        "wants": wants,
+        "examples": [example for question in QUESTIONS for example in question.examples],
+    }
+
+
+def _left(question: Question, words: list[Word]) -> tuple[list[tuple[str, ...]], list[Word]]:
+    """What a question still needs after these words, and which of them it has no use for."""
+    needs, over = list(question.needs), []
+    for word in words:
+        # The need that has fewest ways to be met is met first.
+        fitting = sorted((need for need in needs if word.kind in need), key=len)
+        if fitting:
+            needs.remove(fitting[0])
+        else:
+            over.append(word)
+    allowed = list(question.may)
+    useless = []
+    for word in over:
+        if word.kind in allowed:
+            allowed.remove(word.kind)
+        else:
+            useless.append(word)
+    return needs, useless
+
+
+def _fits(question: Question, words: list[Word]) -> bool:
+    needs, useless = _left(question, words)
+    return not needs and not useless
+
+
+def _wants(words: list[Word]) -> list[str]:
+    """The questions that begin with these words, and what each still needs; the nearest first."""
+    told = []
+    for question in QUESTIONS:
+        needs, useless = _left(question, words)
+        if words and not useless and needs:
+            missing = " and ".join(" or ".join(_called(kind) for kind in need) for need in needs)
+            told.append((len(needs), f"{question.told} It needs {missing}, as in {question.examples[0]}"))
+    return [text for _, text in sorted(told, key=lambda row: row[0])[:3]]
+
+
+def _called(kind: str) -> str:
+    return (
+        next(row.called for row in KINDS if row.kind == kind)
+        if kind != "lens"
+        else "a lens of the production"
+    )
+
+
+def _word(word: Word, known: list[Word]) -> WordRead:
+    could = word.asked
+    if word.kind == "unknown" and not could:
+        could = _could_stand(known)
+    understood = None if word.kind == "unknown" else _understood(word)
+    return {"text": word.text, "start": word.start, "understood": understood, "could_be": could}
+
+
+def _understood(word: Word) -> str:
+    if word.kind == "window":
+        return f"{word.value.name}, {word.value.width_mm:.2f} × {word.value.height_mm:.2f} mm"
+    if word.kind == "lens":
+        return f"lens {word.value.name}"
+    return _called(word.kind)
+
+
+def _could_stand(known: list[Word]) -> str:
+    """What could stand in the place of a word that is not understood: whatever questions need besides the others."""
+    kinds = dict.fromkeys(
+        kind
+        for question in QUESTIONS
+        if not (left := _left(question, known))[1]
+        for need in (*left[0], question.may)
+        for kind in need
+    )
+    rows = {row.called: row.example for row in reversed(KINDS) if row.kind in kinds and row.example}
+    return (
+        "could be " + ", ".join(f"{called} ({example})" for called, example in reversed(rows.items()))
+        if rows
+        else ""
+    )
+
+
+def _answered(question: Question, words: list[Word], package: Package | None) -> Answered:
+    said = Said(words)
+    told, figures, steps = question.answer(said, package)
+    return {
+        "question": question.told,
+        "told": told,
+        "figures": figures,
+        "steps": steps,
+        "bench": _bench(said, package) if question.on_bench else None,
+    }
+
+
+def _bench(said: Said, package: Package | None) -> OnBench | None:
+    """Formats and lens of the production that come nearest to what is asked."""
+    if package is None or not package.formats or not package.lenses:
+        return None
+    window = said.one("window")
+    formats = list(package.formats.values())
+    here = next((f for f in formats if f.recording.id == window.format_id), None)
+    if here is None:
+        classes = format_class((window.width_mm**2 + window.height_mm**2) ** 0.5)
+        sized = [
+            (abs(f.mode.window[0] * f.body.pitch_um / 1000 - window.width_mm), f)
+            for f in formats
+            if format_class(_diagonal(f)) == classes
+        ]
+        here = min(sized, key=lambda row: row[0])[1] if sized else None
+    if here is None:
+        return None
+    focal = said.focal_mm
+    lens = said.one("lens") or min(
+        (lens for _, lens in package.lenses.values()),
+        key=lambda lens: (
+            max(lens.focal_min_mm - focal, focal - lens.focal_max_mm, 0.0),
+            lens.focal_max_mm - lens.focal_min_mm,
+        ),
+    )
+    return {
+        "format_id": here.recording.id,
+        "lens_id": lens.id,
+        "focal_mm": focal if lens.focal_max_mm > lens.focal_min_mm else None,
+        "stop": said.one("t_stop") or said.one("f_number"),
+        "subject_m": said.one("distance"),
+    }
+
+
+def _diagonal(here: object) -> float:
+    mode, body = here.mode, here.body  # type: ignore[attr-defined]
+    return float((mode.window[0] ** 2 + mode.window[1] ** 2) ** 0.5 * body.pitch_um / 1000)

@@ -1,0 +1,197 @@
+<script lang="ts">
+  import { READY_REFERENCES } from '../../lib/generated/choices'
+  import { freeName } from '../../lib/rows'
+  import { SettingsEditor } from '../../lib/settings.svelte'
+  import { UNITS } from '../../lib/units'
+  import type { SectionProps } from '../../lib/views'
+  import { cocChoice, cocOf, cocOptions } from '../../parts/chain/coc'
+  import { aspectOptions } from '../../parts/chain/links'
+  import Choice from '../../parts/controls/Choice.svelte'
+  import Segments from '../../parts/controls/Segments.svelte'
+  import CardsEditor from '../../parts/documents/CardsEditor.svelte'
+  import EntryField from '../../parts/fields/EntryField.svelte'
+  import SettingField from '../../parts/fields/SettingField.svelte'
+  import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
+
+  let { productionId }: SectionProps = $props()
+
+  // The view is made anew for another production.
+  // svelte-ignore state_referenced_locally
+  const editor = new SettingsEditor(productionId)
+  const settings = $derived(editor.settings)
+  const references = $derived(settings?.references ?? [])
+  const deliveries = $derived(settings?.deliveries ?? [])
+  const OWN = 'own'
+  /** Those that are not taken yet, and one to be filled in. */
+  const ready = $derived([
+    ...READY_REFERENCES.filter((window) => !references.some((r) => r.name === window.name)).map((window) => ({
+      value: window.name as string,
+      label: `${window.name}, ${window.width_mm} × ${window.height_mm} mm`,
+    })),
+    { value: OWN, label: 'the camera that I own…' },
+  ])
+  const MAINS = [
+    { value: '50', label: '50 Hz' },
+    { value: '60', label: '60 Hz' },
+  ] as const
+
+  function addReference(name: string) {
+    const window = READY_REFERENCES.find((r) => r.name === name)
+    const own = { name: freeName('My camera', references), width_mm: 23.6, height_mm: 15.6 }
+    editor.set('references', [...references, window ?? own])
+  }
+  function addDelivery() {
+    const delivery = {
+      name: freeName('Delivery', deliveries),
+      aspect: 16 / 9,
+      long_edge_px: 3840,
+      protect: 0,
+    }
+    editor.set('deliveries', [...deliveries, delivery])
+  }
+  const without = <T,>(list: readonly T[], at: number) => list.filter((_, i) => i !== at)
+</script>
+
+<SettingsNotice {editor} problem={null} />
+{#if settings}
+  <div class="settings">
+    <h2>Shooting</h2>
+    <div class="bar">
+      <SettingField label="Base rate" {editor} path="base_fps" unit="fps" />
+      <SettingField label="Shutter" {editor} path="shutter_deg" unit="°" />
+      <SettingField label="High speed" {editor} path="wanted_fps" unit="fps" />
+      <SettingField label="A day has" {editor} path="minutes_a_day" unit="minutes of material" />
+      <span class="item"
+        ><span class="soft">Sharp is</span>
+        <Choice
+          label="Rule for the circle of confusion"
+          options={cocOptions(settings.coc).filter((option) => option.value !== null)}
+          value={cocChoice(settings.coc)}
+          onchange={(label) => editor.set('coc', cocOf(label))}
+        /></span
+      >
+    </div>
+    <h2>A new Bench begins with</h2>
+    <div class="bar">
+      <Segments
+        label="Unit of distances"
+        options={UNITS}
+        value={settings.unit}
+        onchange={(unit) => editor.set('unit', unit)}
+      />
+      <span class="item"
+        ><span class="soft">Mains</span>
+        <Segments
+          label="Mains"
+          options={MAINS}
+          value={String(settings.mains_hz) === '60' ? '60' : '50'}
+          onchange={(hz) => editor.set('mains_hz', Number(hz))}
+        /></span
+      >
+    </div>
+    <h2>
+      What crops are told against <span class="soft"
+        >besides Super 35 and full frame, on the Bench and everywhere</span
+      >
+    </h2>
+    <ul>
+      {#each references as reference, i (i)}
+        <li class="entries">
+          <EntryField
+            label="Name of the reference"
+            kind="text"
+            size={20}
+            value={reference.name}
+            fault={editor.fault(`references[${i}].name`)}
+            oninput={(value) => editor.set(`references[${i}].name`, value)}
+          />
+          <EntryField
+            label="Width of {reference.name}"
+            kind="number"
+            value={reference.width_mm}
+            fault={editor.fault(`references[${i}].width_mm`)}
+            oninput={(value) => editor.set(`references[${i}].width_mm`, value)}
+          />
+          ×
+          <EntryField
+            label="Height of {reference.name}"
+            kind="number"
+            value={reference.height_mm}
+            fault={editor.fault(`references[${i}].height_mm`)}
+            oninput={(value) => editor.set(`references[${i}].height_mm`, value)}
+          />
+          mm
+          <button
+            class="knob small"
+            aria-label="Delete {reference.name}"
+            onclick={() => editor.set('references', without(references, i))}>Delete</button
+          >
+        </li>
+      {/each}
+    </ul>
+    <Choice
+      label="Add a reference"
+      options={ready}
+      value={null}
+      placeholder="Add a reference…"
+      onchange={addReference}
+    />
+    <h2>
+      What is delivered <span class="soft"
+        >the first is the main picture, and what a new Bench frames for</span
+      >
+    </h2>
+    <ul>
+      {#each deliveries as delivery, i (i)}
+        <li class="entries">
+          <EntryField
+            label="Name of the delivery"
+            kind="text"
+            size={20}
+            value={delivery.name}
+            fault={editor.fault(`deliveries[${i}].name`)}
+            oninput={(value) => editor.set(`deliveries[${i}].name`, value)}
+          />
+          <Choice
+            label="Aspect of {delivery.name}"
+            options={aspectOptions(delivery.aspect ?? null)}
+            value={delivery.aspect ?? null}
+            onchange={(aspect) => editor.set(`deliveries[${i}].aspect`, aspect)}
+          />
+          <EntryField
+            label="Longer edge of {delivery.name}"
+            kind="number"
+            value={delivery.long_edge_px}
+            fault={editor.fault(`deliveries[${i}].long_edge_px`)}
+            oninput={(value) => editor.set(`deliveries[${i}].long_edge_px`, value)}
+          />
+          px
+          <button
+            class="knob small"
+            aria-label="Delete {delivery.name}"
+            onclick={() => editor.set('deliveries', without(deliveries, i))}>Delete</button
+          >
+        </li>
+      {/each}
+    </ul>
+    <button class="knob" onclick={addDelivery}>Add a delivery</button>
+    <CardsEditor {editor} />
+  </div>
+{/if}
+
+<style>
+  .settings {
+    display: grid;
+    gap: 8px;
+    justify-items: start;
+    font-size: 14px;
+  }
+  h2 {
+    margin-top: 10px;
+    font-size: 15px;
+  }
+  h2 .soft {
+    font-size: 13px;
+    font-weight: 400;
+  }
+</style>
