@@ -10,7 +10,7 @@ from hextan.core.evaluation import compute, parse_request
 
 def a_format(name="UHD", **changes):
     return {"key": name.replace(" ", "_"), "name": name, "raster": [3840, 2160], "rates": ["24", "25"],
-            "compression": 5.0} | changes  # fmt: skip
+            "bits": 10, "samples": "4:2:2", "compression": 5.0} | changes  # fmt: skip
 
 
 def a_mode(name="Full", formats=(), **changes):

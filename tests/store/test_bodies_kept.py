@@ -101,7 +101,7 @@ def test_a_body_belongs_to_one_production(session, production, production_id):
     session.commit()
     with pytest.raises(NotFoundError, match=f"There is no body {row.id} in this production"):
         BODIES.find(session, production_id, row.id)
-    assert row.id not in repositories.load_package(session, production_id).formats
+    assert row.id not in {body.id for body in repositories.load_package(session, production_id).bodies}
 
 
 def test_copies_have_names_and_keys_of_their_own(session, production):

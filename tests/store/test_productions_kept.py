@@ -178,7 +178,7 @@ def test_the_shelf_of_everybody_begins_with_plain_windows_and_glass(session):
     shelf = repositories.catalogue_of(session)
     names = [body.name for body in BODIES.every(session, shelf.id)]
     assert "Super 35, 4 perforations" in names
-    assert [kit.name for kit in LENS_SETS.every(session, shelf.id)][0] == "Primes for Super 35"
+    assert next(kit.name for kit in LENS_SETS.every(session, shelf.id)) == "Primes for Super 35"
     # What is taken out of it stays out.
     for body in BODIES.every(session, shelf.id):
         BODIES.set_removed(session, shelf.id, body.id, body.version, True)

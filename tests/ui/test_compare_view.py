@@ -12,7 +12,7 @@ from tests.ui.conftest import PATIENCE_MS
 def compare(page, base_url, complaints):
     """The demo's comparison as it begins, whatever earlier tests kept."""
     page.set_default_timeout(PATIENCE_MS)
-    page.goto(f"{base_url}/")
+    page.goto(f"{base_url}/?spare=0")
     page.wait_for_selector(".sum")
     path = page.evaluate(
         """async () => {

@@ -6,7 +6,19 @@ from playwright.sync_api import expect
 
 from tests.ui.conftest import PATIENCE_MS, settled
 
-SECTIONS = ("bodies", "lenses", "mounts", "settings", "coverage", "kit", "ladder", "match", "speed", "finder", "data")
+SECTIONS = (
+    "bodies",
+    "lenses",
+    "mounts",
+    "settings",
+    "coverage",
+    "kit",
+    "ladder",
+    "match",
+    "speed",
+    "finder",
+    "data",
+)
 TABS = ("depth", "light", "flicker", "scene")
 #: The page of productions lies above all of them.
 PRODUCTIONS = "/../.."

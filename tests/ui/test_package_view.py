@@ -281,7 +281,8 @@ def test_equipment_that_is_gone_from_the_bench_is_told(page, home, bodies):
 
 def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies):
     shelf = bodies.get_by_role("complementary", name="Bodies")
-    shelf.get_by_label("Take a body from the catalogue").select_option(label="Corran Punt 52")
+    catalogue = shelf.get_by_label("Take a body from the catalogue")
+    catalogue.select_option(catalogue.locator("option", has_text="Punt 52").get_attribute("value"))
     expect(field(bodies, "Name of the body")).to_have_value("Punt 52")
     shelf.get_by_role("button", name="Copy").click()
     expect(field(bodies, "Name of the body")).to_have_value("Punt 52 (2)")
@@ -289,9 +290,14 @@ def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies):
     expect(shelf.get_by_role("button", name="Bring Punt 52 (2) back")).to_be_visible()
     shelf.get_by_role("button", name="Bring Punt 52 (2) back").click()
     expect(field(bodies, "Name of the body")).to_have_value("Punt 52 (2)")
-    shelf.get_by_role("button", name="New body").click()
-    expect(field(bodies, "Name of the body")).to_have_value("New body")
-    expect(bodies.get_by_text("No recording format yet: add the first.")).to_be_visible()
+    shelf.get_by_role("button", name="To the catalogue").click()
+    expect(shelf).to_contain_text("Punt 52 (2) is in the catalogue now")
+    shelf.get_by_role("link", name="New body").click()
+    bodies.get_by_label("Camera", exact=True).fill("Weir")
+    bodies.get_by_label("Pitch, µm").fill("6")
+    bodies.get_by_label("Photosites", exact=True).fill("6000 x 4000")
+    bodies.get_by_role("button", name="Keep this camera").click()
+    expect(field(bodies, "Name of the body")).to_have_value("Weir")
 
 
 def test_two_windows_on_one_body_lose_nothing(bodies, context):

@@ -165,3 +165,40 @@ def test_the_demo_is_added_to_an_empty_machine_and_begun_anew(empty):
     page.get_by_role("button", name="Begin the demo anew").click()
     expect(page.get_by_role("button", name="Bring Low Water (before its reset) back")).to_be_visible()
     expect(row).to_have_count(1)
+
+
+def test_a_question_is_answered_before_any_production_is_made(empty):
+    page = empty
+    page.get_by_label("Ask in one line").fill("50 s35")
+    expect(page.get_by_text("50 mm on Super 35 is like 72.3 mm on full frame.")).to_be_visible()
+    page.get_by_label("Ask in one line").fill("50 s35 banana")
+    expect(page.get_by_role("button", name="banana not understood")).to_be_visible()
+
+
+def test_a_question_with_the_names_of_the_production_is_set_on_its_bench(bench):
+    bench.keyboard.press("/")
+    field = bench.get_by_label("Ask in one line")
+    expect(field).to_be_focused()
+    bench.keyboard.type("wren 24 T4 2.5m s35 4.3k")
+    expect(bench.get_by_text("24 mm at 2.50 m sees", exact=False)).to_be_visible()
+    bench.keyboard.press("Enter")
+    expect(bench.locator(".sum")).to_contain_text("23.6 mm")
+    expect(bench.get_by_label("Ask in one line")).to_have_count(0)
+    assert "subject=2.5" in bench.url
+
+
+def test_a_reference_of_ones_own_is_what_crops_are_told_against(bench):
+    at = bench.url.split("/bench")[0]
+    bench.goto(f"{at}/package/settings")
+    bench.get_by_label("Add a reference").select_option(label="half frame, 24 × 18 mm")
+    expect(bench.get_by_label("Width of half frame")).to_have_value("24")
+    with bench.expect_response(lambda r: r.request.method == "PUT" and r.url.endswith("/settings") and r.ok):
+        bench.get_by_label("Width of half frame").fill("23.5")
+    bench.goto(f"{at}/bench")
+    bench.get_by_label("Reference for crop factors").select_option(label="half frame")
+    expect(bench.locator(".sum")).to_contain_text("Frames like, on half frame")
+    # The picture of S35 4.3K is 4352 photosites of 5.82 um wide.
+    expect(bench.locator(".sum")).to_contain_text(f"{40 * 23.5 / (4352 * 5.82e-3):.1f} mm")
+    assert "reference=own%3A23.5x18%3Ahalf+frame" in bench.url
+    bench.reload()
+    expect(bench.locator(".sum")).to_contain_text("Frames like, on half frame")

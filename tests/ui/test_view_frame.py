@@ -43,7 +43,8 @@ def test_another_view_begins_at_its_heading(bench):
 def test_an_unknown_address_says_so(bench, base_url):
     bench.goto(f"{base_url}/p/2/bensch")
     expect(bench.get_by_role("heading", name="There is no page at /p/2/bensch")).to_be_visible()
-    bench.get_by_role("link", name="To the Bench").click()
+    bench.get_by_role("link", name="To the productions").click()
+    bench.get_by_role("link", name="Low Water", exact=True).click()
     bench.wait_for_selector(".sum")
 
 

@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
 
+from hextan.api.errors import refusals
 from hextan.api.plumbing import Db, Id, answers, json_answer
 from hextan.api.route import Route
 from hextan.core.ask import MOST_LETTERS, ask
@@ -13,7 +14,7 @@ from hextan.core.ask import MOST_LETTERS, ask
 router = APIRouter(route_class=Route, tags=["Ask"])
 
 
-@router.get("/ask", name="ask", responses=answers(ask))
+@router.get("/ask", name="ask", responses=refusals(404) | answers(ask))
 def ask_line(
     db: Db,
     request: Request,

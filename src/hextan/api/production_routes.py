@@ -7,7 +7,7 @@ from urllib.parse import quote
 
 from fastapi import APIRouter, Body, Query, Request, Response
 
-from hextan.api.errors import stale
+from hextan.api.errors import refusals, stale
 from hextan.api.package_schemas import Removal
 from hextan.api.plumbing import Db, Id, ProductionId, made
 from hextan.api.production_schemas import (
@@ -62,7 +62,7 @@ def _added(response: Response, row: models.Production) -> ProductionKept:
     return made(response, str(row.id), _kept(row))
 
 
-@router.post("/productions", name="production_add", status_code=201)
+@router.post("/productions", name="production_add", status_code=201, responses=refusals(404))
 def add_production(asked: ProductionNew, db: Db, response: Response) -> ProductionKept:
     """Make a production: empty, or as a copy of another."""
     if asked.production_id is None:

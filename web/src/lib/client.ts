@@ -168,6 +168,10 @@ export const settleChanges = (id: number, bodyId: number, version: number, take:
     }),
   )
 
+/** A question in one line; with a production its names are understood too. */
+export const ask = (q: string, production_id: number | undefined, signal: AbortSignal) =>
+  outcome(http.GET('/api/ask', { params: { query: { q, production_id } }, signal }))
+
 export const quickBody = (ask: QuickBodyAsk, signal: AbortSignal) =>
   outcome(http.POST('/api/entry/body', { body: ask, signal }))
 

@@ -4,6 +4,7 @@
   import { recent } from '../lib/recent.svelte'
   import { pathTo, router } from '../lib/router.svelte'
   import type { Problem, Production, ProductionFacts } from '../lib/types'
+  import AskField from '../parts/ask/AskField.svelte'
   import NewProduction from '../parts/productions/NewProduction.svelte'
   import ProductionRow from '../parts/productions/ProductionRow.svelte'
   import { largestSensor } from '../parts/productions/windows'
@@ -48,6 +49,7 @@
 </script>
 
 <ViewFrame heading="Productions" problem={unread} onretry={() => void refresh()} waiting={here === null}>
+  <AskField productionId={null} />
   <NewProduction
     problem={refused}
     demoHere={demo !== undefined}

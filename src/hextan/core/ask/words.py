@@ -131,7 +131,10 @@ def read(line: str, package: Package | None = None) -> list[Word]:
         if space:
             at = space.end()
             continue
-        word = _name_at(line, at, names) or _word_at(line, at)
+        named, word = _name_at(line, at, names), _word_at(line, at)
+        # "Full" may be a scan mode, and "full frame" is a format all the same: the longer word is meant.
+        if named is not None and (word.kind == "unknown" or len(named.text) >= len(word.text)):
+            word = named
         if word.kind != "filler":
             words.append(word)
         at += len(word.text)

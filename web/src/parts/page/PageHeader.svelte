@@ -20,10 +20,11 @@
     onundo: () => void
     onredo: () => void
     onhelp: () => void
+    onask: () => void
     /** Switches of the view. */
     children?: Snippet
   }
-  let { productionId, productionName, current, steps, kept, onundo, onredo, onhelp, children }: Props =
+  let { productionId, productionName, current, steps, kept, onundo, onredo, onhelp, onask, children }: Props =
     $props()
 
   /** Stands for the list of all of them. */
@@ -74,6 +75,7 @@
     <button class="knob" onclick={() => modeSwitch.toggle()} title="Night or day (n)"
       >{modeSwitch.mode === 'dark' ? 'Day' : 'Night'}</button
     >
+    <button class="knob" onclick={onask} title="Ask in one line (/)">Ask</button>
     <button class="knob" onclick={onhelp} aria-label="Keys and help" title="Keys (?)">?</button>
   </span>
 </header>

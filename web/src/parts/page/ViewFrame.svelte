@@ -52,10 +52,18 @@
     asked = true
     help = true
   }
+  let asking = $state(false)
+  /** Whether anything was asked: until then its part is not loaded. */
+  let everAsked = $state(false)
+  function showAsk() {
+    everAsked = true
+    asking = true
+  }
   let top = $state<HTMLElement>()
 
   const shortcuts = $derived<Shortcut[]>([
     { keys: '?', on: ['?'], does: 'These keys', run: showHelp },
+    { keys: '/', on: ['/'], does: 'Ask in one line', run: showAsk },
     ...keys,
     { keys: 'n', on: ['n'], does: 'Night or day', run: () => modeSwitch.toggle() },
     { keys: 'Ctrl Z', on: ['ctrl+z'], does: 'Undo', run: () => undo?.undo() },
@@ -87,6 +95,7 @@
   onundo={() => undo?.undo()}
   onredo={() => undo?.redo()}
   onhelp={showHelp}
+  onask={showAsk}
 >
   {@render switches?.()}
 </PageHeader>
@@ -103,6 +112,11 @@
   {#if waiting && !problem}<p class="soft">Computing…</p>{/if}
 </main>
 <div class="sr-only" aria-live="polite" aria-atomic="true" data-testid="announced">{announcer.text}</div>
+{#if everAsked}
+  {#await import('../ask/AskDialog.svelte') then { default: AskDialog }}
+    <AskDialog open={asking} {productionId} onopen={(open) => (asking = open)} />
+  {/await}
+{/if}
 {#if asked}
   {#await import('./HelpDialog.svelte') then { default: HelpDialog }}
     <HelpDialog open={help} {shortcuts} {more} onopen={(open) => (help = open)} />

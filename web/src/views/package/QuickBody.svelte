@@ -137,7 +137,8 @@
     <button class="knob first" disabled={!answer?.document || keeping}>Keep this camera</button>
     <a class="knob" href={pathTo(productionId, 'package', 'bodies')}>Back to the bodies</a>
     {#if problem}<span class="bad" role="alert">{problem.message}</span>
-    {:else if answer?.faults.length}<span class="bad">{answer.faults[0]?.value} {answer.faults[0]?.rule}</span>{/if}
+    {:else if answer?.faults.length}<span class="bad">{answer.faults[0]?.value} {answer.faults[0]?.rule}</span
+      >{/if}
   </p>
 </form>
 

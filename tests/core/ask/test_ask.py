@@ -1,0 +1,177 @@
+"""Questions in one line: every example of the docs runs, answers agree with figures from outside, nothing is guessed."""
+
+import math
+import re
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hextan.cli import main
+from hextan.core import evaluate
+from hextan.core.ask import ask
+from hextan.core.ask.questions import QUESTIONS
+from hextan.core.ask.words import read
+from hextan.core.kit import FramingWish
+from tests.core.bodies import a_body, a_format, a_mode, package_of, parse_body
+from tests.core.kits import lens
+
+DOCS = (Path(__file__).resolve().parents[3] / "docs" / "ask.md").read_text(encoding="utf-8")
+
+
+def figures(line, package=None):
+    (answer,) = ask(line, package)["answers"]
+    return {figure["name"]: figure["value"] for figure in answer["figures"]}
+
+
+def told(line):
+    return ask(line)["answers"][0]["told"]
+
+
+def test_the_docs_list_every_question_with_its_examples():
+    table = DOCS[DOCS.index("## Questions") :]
+    rows = re.findall(r"^\| (.+?) \| .+? \| (.+) \|$", table, re.MULTILINE)[1:]
+    listed = {
+        question: tuple(re.findall(r"`(.+?)`", examples)) for question, examples in rows if question != "---"
+    }
+    assert listed == {question.told: question.examples for question in QUESTIONS}
+
+
+@pytest.mark.parametrize("word", [w for row in re.findall(r"^\| a.+? \| (.+) \|$|^\| pixels.+? \| (.+) \|$", DOCS[: DOCS.index("## Questions")], re.MULTILINE)
+                                  for w in re.findall(r"`(.+?)`", "".join(row))])  # fmt: skip
+def test_every_word_of_the_docs_is_understood_as_one(word):
+    assert [w.kind == "unknown" for w in read(word)] == [False]
+
+
+@pytest.mark.parametrize(
+    ("question", "example"),
+    [(q, e) for q in QUESTIONS for e in q.examples],
+    ids=lambda x: str(getattr(x, "name", x)),
+)
+def test_every_example_is_answered_by_its_question_alone(question, example):
+    asked = ask(example)
+    assert [answer["question"] for answer in asked["answers"]] == [question.told]
+    assert all(word["understood"] for word in asked["words"])
+    assert asked["answers"][0]["steps"]
+
+
+#: Worked out by hand, from the sizes of the windows and the definitions.
+BY_HAND = {
+    "50 s35": ("full frame", f"{50 * 36 / 24.89:.1f} mm"),
+    "like 35 on full frame": ("Super 35", f"{35 * 24.89 / 36:.1f} mm"),
+    "5952 of 8192": ("crop", "1.376×"),
+    "24 MP /1.5": ("left", "10.7 MP"),
+    "31.5 circle 25.3x14.2": ("needed", f"{math.hypot(25.3, 14.2):.1f} mm"),
+    "24 to 120 fps": ("light", f"{-math.log2(5):+.2f} stops"),
+    "T2.8 25fps 180 ei800": ("light", f"{250 * 2.8**2 * 50 / 800:.3g} lux"),
+    "6'2\" to m": ("distance", f"{74 * 0.0254:.2f} m"),
+    "1.88m to ft": ("distance", "6' 2\""),
+    "25 fps 60 hz 1/60": ("frames differ", "0.00 stops"),
+}
+
+
+@pytest.mark.parametrize("line", BY_HAND)
+def test_answers_agree_with_figures_worked_out_by_hand(line):
+    name, value = BY_HAND[line]
+    assert figures(line)[name] == value
+
+
+def test_field_and_depth_are_those_of_the_public_evaluation():
+    row = evaluate({
+        "lens": {"focal_mm": 40, "f_number": 2.0}, "subject": {"distance_m": 3.2},
+        "formats": [{"id": "x", "window": {"width_mm": 24.89, "height_mm": 24.89 / 2.39}}],
+    })["formats"][0]  # fmt: skip
+    shown = figures("40 f2 3.2m s35 2.39:1")
+    assert shown["field"] == f"{row['field_m']['width']:.2f} m × {row['field_m']['height']:.2f} m"
+    near, far = (float(n) for n in re.findall(r"[\d.]+", shown["in focus"]))
+    assert near == pytest.approx(row["depth"]["near_m"], abs=0.02)
+    assert far == pytest.approx(row["depth"]["far_m"], abs=0.02)
+
+
+def test_the_lens_that_frames_a_person_gives_that_field():
+    """The focal length, put into the public evaluation, frames what was asked."""
+    from hextan.core.kit import field_of_person_m
+
+    focal = float(re.search(r"= ([\d.]+) mm", ask("waist 5m uhd s35")["answers"][0]["steps"][-1])[1])
+    row = evaluate({
+        "lens": {"focal_mm": focal}, "subject": {"distance_m": 5},
+        "formats": [{"id": "x", "window": {"width_mm": 24.89, "height_mm": 24.89 * 9 / 16}}],
+    })["formats"][0]  # fmt: skip
+    assert row["field_m"]["height"] == pytest.approx(
+        field_of_person_m(FramingWish(framing="waist")), rel=0.002
+    )
+
+
+def test_a_t_stop_says_that_the_depth_is_told_too_deep():
+    assert any("too deep" in step for step in ask("40 T2.1 3m s35")["answers"][0]["steps"])
+
+
+@pytest.mark.parametrize(
+    ("line", "word", "could"),
+    [
+        ("50 s35 banana", "banana", "could be"),
+        ("1,234 of 5", "1,234", "may mean 1234 or 1.234"),
+        ("50mmm s35", "50mmm", "could be"),
+    ],
+)
+def test_what_is_not_understood_is_marked_and_nothing_is_answered(line, word, could):
+    asked = ask(line)
+    unknown = [w for w in asked["words"] if w["understood"] is None]
+    assert [w["text"] for w in unknown] == [word]
+    assert line[unknown[0]["start"] :].startswith(word)
+    assert could in unknown[0]["could_be"]
+    assert asked["answers"] == []
+
+
+def test_a_line_that_is_no_question_yet_says_what_it_needs():
+    (first, *_) = ask("85 f1.2")["wants"]
+    assert first.startswith("What is seen and sharp at a distance? It needs a distance and a format")
+    assert ask("85 85 s35")["wants"] == ["These words make no question together. Ask like 50 s35."]
+    assert ask("")["wants"] == ask("")["answers"] == []
+    assert len(ask("")["examples"]) == sum(len(q.examples) for q in QUESTIONS)
+
+
+def test_a_distance_that_cannot_be_focused_is_told_not_computed():
+    asked = ask("85 f1.2 5cm s35")
+    assert asked["answers"] == [] and asked["wants"]
+
+
+def test_names_of_a_production_are_words_and_its_formats_are_answered_for():
+    document = parse_body(a_body([a_mode("Full", formats=[a_format()])], name="Skerry 60"))
+    from hextan.core.equipment import LensSet
+
+    glass = (
+        lens(1, name="Heron 33", focal=33.0, mount="W54"),
+        lens(2, name="Heron 85", focal=85.0, mount="W54"),
+    )
+    package = package_of([document], lens_sets=(LensSet(1, "Lantern", "Heron", glass),))
+    assert "Full, Skerry 60" in figures("50 s35", package)
+    (answer,) = ask("heron 33 f2 3m skerry 60", package)["answers"]
+    assert answer["told"].startswith("33 mm at 3.00 m sees")
+    format_id = next(iter(package.formats))
+    assert answer["bench"] == {
+        "format_id": format_id,
+        "lens_id": 1,
+        "focal_mm": None,
+        "stop": 2.0,
+        "subject_m": 3.0,
+    }
+    # A class finds the format and the lens that come nearest; without a production there is no Bench.
+    near = ask("80 f4 2m full frame", package)["answers"][0]["bench"]
+    assert (near["format_id"], near["lens_id"]) == (format_id, 2)
+    assert ask("80 f4 2m full frame")["answers"][0]["bench"] is None
+
+
+def test_the_command_prints_answers_and_refusals(capsys):
+    assert main(["ask", "50", "s35"]) == 0
+    assert "50 mm on Super 35 is like 72.3 mm on full frame." in capsys.readouterr().out
+    assert main(["ask", "50 s35 banana"]) == 2
+    assert "banana is not understood" in capsys.readouterr().err
+
+
+@given(st.text(max_size=60) | st.lists(st.sampled_from(sorted({w for q in QUESTIONS for e in q.examples for w in e.split()})), max_size=7).map(" ".join))  # fmt: skip
+def test_anything_may_be_typed(line):
+    asked = ask(line)
+    for word in asked["words"]:
+        assert line[word["start"] :].startswith(word["text"])
