@@ -176,6 +176,10 @@ def test_a_question_is_answered_before_any_production_is_made(empty):
 
 
 def test_a_question_with_the_names_of_the_production_is_set_on_its_bench(bench):
+    # Also where the Bench is open already, and only its query becomes another.
+    bench.get_by_role("link", name="Package", exact=True).click()
+    bench.get_by_role("link", name="Bench", exact=True).click()
+    bench.locator("tr[data-format]").first.wait_for()
     bench.keyboard.press("/")
     field = bench.get_by_label("Ask in one line")
     expect(field).to_be_focused()

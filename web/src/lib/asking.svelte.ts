@@ -7,6 +7,8 @@ import type { Asked, Problem } from './types'
 
 export class Asking {
   line = $state('')
+  /** The line that was answered last. */
+  answered = $state<string | null>(null)
   asked = $state.raw<Asked | null>(null)
   problem = $state.raw<Problem | null>(null)
   readonly #latest = new Latest(
@@ -16,6 +18,7 @@ export class Asking {
       this.problem = problem ?? null
       if (!data) return
       this.asked = data
+      this.answered = line
       const [first] = data.answers
       if (first) announcer.say(first.told)
     },

@@ -44,6 +44,8 @@ class Router {
   place = $derived(placeOf(this.path))
   /** Whether what is shown was gone to from here, so that the focus may go there as well. */
   arrived = false
+  /** Grows with each address that is gone to and differs from the one before it in its query alone. */
+  queries = $state(0)
 
   constructor() {
     addEventListener('popstate', () => {
@@ -58,6 +60,7 @@ class Router {
     else history.pushState(null, '', path)
     this.arrived = true
     this.path = location.pathname
+    if (!elsewhere && !replace) this.queries += 1
     if (elsewhere && !replace) scrollTo(0, 0)
   }
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { openBench, type Bench } from '../lib/bench.svelte'
+  import { router } from '../lib/router.svelte'
   import type { ViewProps } from '../lib/views'
   import Begin from '../parts/page/Begin.svelte'
   import Failed from '../parts/page/Failed.svelte'
@@ -9,7 +10,7 @@
   let { productionId }: ViewProps = $props()
   let attempt = $state(0)
   // Entering the Bench opens it anew: the package may have been changed meanwhile.
-  const opening = $derived(attempt >= 0 ? openBench(productionId) : null)
+  const opening = $derived(attempt + router.queries >= 0 ? openBench(productionId) : null)
 
   // A Bench that is left has to keep what still waits, also one that was still being opened.
   $effect(() => {

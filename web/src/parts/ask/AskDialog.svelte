@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte'
   import AskField from './AskField.svelte'
 
   interface Props {
@@ -8,35 +7,39 @@
     onopen: (open: boolean) => void
   }
   let { open, productionId, onopen }: Props = $props()
+  let dialog = $state<HTMLDialogElement>()
+
+  // The browser's own: an answer leads to another view, and this one goes with the view that it lies over.
+  $effect(() => {
+    if (open) dialog?.showModal()
+    else dialog?.close()
+  })
 </script>
 
-<Dialog {open} onOpenChange={(details) => onopen(details.open)}>
-  <Portal>
-    <Dialog.Backdrop class="fixed inset-0 z-50 bg-black/50" />
-    <Dialog.Positioner class="fixed inset-0 z-50 grid justify-items-center content-start p-4 pt-16">
-      <Dialog.Content class="asked">
-        <Dialog.Title class="sr-only">A question in one line</Dialog.Title>
-        {#if open}<AskField {productionId} focused onleave={() => onopen(false)} />{/if}
-        <Dialog.CloseTrigger class="knob">Close</Dialog.CloseTrigger>
-      </Dialog.Content>
-    </Dialog.Positioner>
-  </Portal>
-</Dialog>
+<dialog bind:this={dialog} aria-label="A question in one line" onclose={() => onopen(false)}>
+  {#if open}
+    <AskField {productionId} focused onleave={() => onopen(false)} />
+    <button class="knob" onclick={() => onopen(false)}>Close</button>
+  {/if}
+</dialog>
 
 <style>
-  :global(.asked) {
-    display: grid;
-    gap: 8px;
-    justify-items: end;
-    width: min(760px, 100%);
+  dialog {
+    width: min(760px, calc(100% - 2rem));
     max-height: 85vh;
+    margin: 4rem auto auto;
     overflow-y: auto;
     padding: 1rem 1.3rem;
     background: var(--panel);
+    color: var(--ink);
     border: 1px solid var(--line-strong);
     border-radius: 6px;
   }
-  :global(.asked form) {
-    width: 100%;
+  dialog::backdrop {
+    background: rgb(0 0 0 / 50%);
+  }
+  .knob {
+    display: block;
+    margin: 0.6rem 0 0 auto;
   }
 </style>

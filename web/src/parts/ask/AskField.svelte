@@ -13,7 +13,6 @@
   // The field is made anew for another production.
   // svelte-ignore state_referenced_locally
   const asking = new Asking(productionId)
-  const asked = $derived(asking.asked)
   let field = $state<HTMLInputElement>()
   let first = $state<HTMLAnchorElement>()
   const id = $props.id()
@@ -26,10 +25,17 @@
     field?.focus()
     field?.setSelectionRange(start, start + length)
   }
+  /** Enter was pressed before the answer to the whole line was there. */
+  let wanted = $state(false)
   function submit(event: SubmitEvent) {
     event.preventDefault()
-    first?.click()
+    wanted = true
   }
+  $effect(() => {
+    if (!wanted || asking.answered !== asking.line) return
+    wanted = false
+    first?.click()
+  })
 </script>
 
 <form onsubmit={submit} class="ask">
@@ -40,18 +46,21 @@
       bind:this={field}
       value={asking.line}
       maxlength="200"
-      placeholder={asked?.examples.slice(0, 4).join('   ') ?? ''}
+      placeholder={asking.asked?.examples.slice(0, 4).join('   ') ?? ''}
       autocomplete="off"
       spellcheck="false"
       aria-describedby={id}
-      oninput={(event) => asking.type(event.currentTarget.value)}
+      oninput={(event) => {
+        wanted = false
+        asking.type(event.currentTarget.value)
+      }}
     /></label
   >
   <div {id}>
     {#if asking.problem}<p class="bad" role="alert">{asking.problem.message}</p>{/if}
-    {#if asked && asking.line.trim()}
+    {#if asking.asked && asking.line.trim()}
       <p class="words">
-        {#each asked.words as { text, start, understood, could_be } (start)}
+        {#each asking.asked.words as { text, start, understood, could_be } (start)}
           <button
             type="button"
             class="knob small"
@@ -63,7 +72,7 @@
           {#if understood === null}<span class="bad">{could_be}</span>{/if}
         {/each}
       </p>
-      {#each asked.answers as answer, i (answer.question)}
+      {#each asking.asked.answers as answer, i (answer.question)}
         {@const href = asking.benchOf(answer)}
         <section>
           <p class="told">{answer.told}</p>
@@ -86,7 +95,7 @@
           {/if}
         </section>
       {/each}
-      {#each asked.wants as want (want)}<p class="warn">{want}</p>{/each}
+      {#each asking.asked.wants as want (want)}<p class="warn">{want}</p>{/each}
     {/if}
   </div>
 </form>

@@ -45,10 +45,10 @@ it('is set on the Bench of its production by one key', async () => {
   render(AskField, { productionId: 3, onleave })
   await type('50 s35')
   const link = await screen.findByRole('link')
-  expect(link).toHaveAttribute('href', '/p/3/bench?format=4&lens=7&stop=2.8&subject=3')
   link.addEventListener('click', (event) => event.preventDefault())
+  expect(link).toHaveAttribute('href', '/p/3/bench?format=4&lens=7&stop=2.8&subject=3')
   await fireEvent.submit(screen.getByRole('textbox').closest('form') as HTMLFormElement)
-  expect(onleave).toHaveBeenCalledOnce()
+  await waitFor(() => expect(onleave).toHaveBeenCalledOnce())
 })
 
 it('says why there is no answer', async () => {
