@@ -12,6 +12,7 @@ const DOCUMENT = {
   name: 'Skerry 60',
   firmware: '1',
   pitch_um: 6,
+  photosites: [6000, 4000],
   modes: [{ key: 'm', name: 'Full', window: [6000, 3375], row_time_us: 6, formats: [] }],
   crops: [],
   claims: {},
@@ -55,6 +56,20 @@ describe('a body that is edited', () => {
     body.set('firmware', '2')
     await later()
     expect(write).toHaveBeenLastCalledWith(3, 7, 2, body.document)
+  })
+
+  it('lets windows as wide as the sensor follow it, in one step of undo, and leaves the others', () => {
+    const body = edit()
+    for (const width of [7, 70, 7000]) body.set('photosites[0]', width)
+    expect([body.document.photosites, body.document.modes[0]?.window]).toEqual([
+      [7000, 4000],
+      [7000, 3375],
+    ])
+    body.set('modes[0].window[0]', 5000)
+    body.set('photosites[0]', 8000)
+    expect(body.document.modes[0]?.window).toEqual([5000, 3375])
+    for (let i = 0; i < 3; i++) body.undo()
+    expect([body.document.photosites[0], body.document.modes[0]?.window]).toEqual([6000, [6000, 3375]])
   })
 
   it('does not write what says the same', async () => {

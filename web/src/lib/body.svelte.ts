@@ -14,4 +14,19 @@ export class BodyEditor extends DocumentEditor<BodyDocument, BodySheet> {
     }
     super(kind, productionId, kept, onkept)
   }
+
+  /** Windows as wide or as high as the sensor follow it until they are set by hand. */
+  override set(path: Parameters<DocumentEditor<BodyDocument, BodySheet>['set']>[0], value: unknown) {
+    const axis = ['photosites[0]', 'photosites[1]'].indexOf(String(path))
+    const { photosites, modes } = this.document
+    const before = photosites[axis]
+    if (before === undefined || typeof value !== 'number') {
+      super.set(path, value)
+      return
+    }
+    const follow = modes.map((mode) =>
+      mode.window?.[axis] === before ? { ...mode, window: mode.window.with(axis, value) } : mode,
+    )
+    this.change({ ...this.document, photosites: photosites.with(axis, value), modes: follow }, String(path))
+  }
 }

@@ -13,7 +13,7 @@ from hextan.core.documents.body import (
     check_body,
     parse_body,
 )
-from hextan.core.documents.body_figures import body_sheet
+from hextan.core.documents.body_figures import UNKNOWN_MOUNT, body_sheet
 from hextan.core.documents.claims import Home
 from hextan.core.documents.lens_figures import lens_set_sheet
 from hextan.core.documents.lens_set import (
@@ -44,6 +44,7 @@ __all__ = [
     "LENS_SET_SCHEMA",
     "MOST_FORMATS",
     "RIG_SCHEMA",
+    "UNKNOWN_MOUNT",
     "AdapterDocument",
     "BodyDocument",
     "BodySheet",

@@ -154,6 +154,8 @@ class BodySheet(TypedDict):
     modes: list[ModeFigures]
     formats: list[FormatFigures]
     claims: ClaimsChecked
+    #: What the body cannot be asked yet, and why.
+    missing: list[str]
 
 
 class CloseFigures(TypedDict):

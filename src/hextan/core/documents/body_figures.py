@@ -5,6 +5,8 @@ What the document must not say is refused by `check_body`; the rest is only judg
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
 from hextan.core.base import highest_rate, mm_from_um, rate_words
@@ -13,6 +15,20 @@ from hextan.core.documents.body import BodyDocument, check_body
 from hextan.core.documents.claims import Home, check_claims
 from hextan.core.equipment import Body, FormatInPackage, Highest, Package, ScanMode, highest_of, readout_fps
 from hextan.core.optics import LABELS, NAMED, format_class, needed_circle_mm, oversampled, rate_fits, upscaled
+
+#: The mount of a body of which nobody says one.
+UNKNOWN_MOUNT = "unknown"
+#: Facts that a body may lack, a row each: what cannot be asked of it then, and whether it lacks them.
+LACKING: dict[str, Callable[[BodyDocument], bool]] = {
+    "No row time: no skew, no bands under lamps, no rates of windows of your own.": lambda body: all(
+        mode.row_time_us is None for mode in body.modes
+    ),
+    "No bit rates or compression: no card minutes, no storage.": lambda body: all(
+        f.megabits is None and f.compression is None for mode in body.modes for f in mode.formats
+    ),
+    "No mount: lenses of no mount are taken to fit.": lambda body: body.mount == UNKNOWN_MOUNT,
+    "No sensitivities: the exposure is told without limits.": lambda body: not body.eis,
+}
 
 
 def body_sheet(document: BodyDocument, others: list[BodyDocument], home: Home | None = None) -> BodySheet:
@@ -48,6 +64,7 @@ def body_sheet(document: BodyDocument, others: list[BodyDocument], home: Home | 
         "modes": [_mode(body, mode, m.key) for mode, m in zip(body.modes, document.modes, strict=True)],
         "formats": _formats(document, package),
         "claims": check_claims(document, others, home),
+        "missing": [told for told, lacks in LACKING.items() if lacks(document)],
     }
 
 

@@ -9,8 +9,8 @@ from pydantic import Field
 from typing_extensions import TypedDict
 
 from hextan.core.base import FaultBody, InvalidInputError, Part, Plain, RateSet, rate_words
-from hextan.core.documents import BodyDocument, BodySheet, body_sheet, parse_body
-from hextan.core.entry.figures import UNKNOWN_MAKER, UNKNOWN_MOUNT
+from hextan.core.documents import UNKNOWN_MOUNT, BodyDocument, BodySheet, body_sheet, parse_body
+from hextan.core.entry.figures import UNKNOWN_MAKER
 from hextan.core.entry.mode_lines import ModeLine, read_mode, split_lines, stated_window
 from hextan.core.entry.sensor import Contradiction, Sensor, SensorAsk, SensorFact, solve
 from hextan.core.entry.tables import read_table
@@ -27,13 +27,6 @@ TICKS: dict[Tick, tuple[str, tuple[int, int] | None]] = {
 MOST_LINES = 100
 #: Called so until it has a name.
 UNNAMED = "Camera"
-#: What a body without a fact cannot be asked.
-WITHOUT = {
-    "row_time_us": "No row time: no skew, no bands under lamps, no rates of windows of your own.",
-    "megabits": "No bit rates: no card minutes, no storage.",
-    "mount": "No mount: any lens is taken to fit.",
-    "eis": "No sensitivities: the exposure is told without limits.",
-}
 
 
 class QuickBodyAsk(Part):
@@ -124,7 +117,7 @@ def quick_body(ask: QuickBodyAsk) -> QuickBody:
         "columns": [
             {"title": title, "taken_for": meaning} for title, meaning in (table.columns if table else [])
         ],
-        "missing": _missing(ask, sensor, modes),
+        "missing": _missing(sensor, sheet),
         "document": document,
         "sheet": sheet,
     }
@@ -231,7 +224,7 @@ def _told(mode: ModeLine, sensor: Sensor) -> LineRead:
     return read
 
 
-def _missing(ask: QuickBodyAsk, sensor: Sensor, modes: list[ModeLine]) -> list[str]:
+def _missing(sensor: Sensor, sheet: BodySheet | None) -> list[str]:
     if sensor.photosites is None or sensor.pitch_um is None:
         return [
             "Say two of size, photosites, pitch and class, or the megapixels and the class, or a crop factor."
@@ -242,5 +235,4 @@ def _missing(ask: QuickBodyAsk, sensor: Sensor, modes: list[ModeLine]) -> list[s
             "No photosites: fields, depth and crops are right, and nothing is told of pixels; "
             f"{sensor.photosites[0]} across stand in."
         )
-    told += [text for name, text in WITHOUT.items() if name != "mount" or not ask.mount.strip()]
-    return told
+    return told + ([] if sheet is None else sheet["missing"])

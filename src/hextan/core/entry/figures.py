@@ -17,7 +17,7 @@ CLASS_WORDS: dict[FormatClass, str] = {
     "2/3 inch": r"\b2/3(?:\s*(?:inch|\")|\b)",
 }
 #: What a body or a lens set is called where nobody says more.
-UNKNOWN_MAKER, UNKNOWN_MOUNT = "unknown maker", "unknown"
+UNKNOWN_MAKER = "unknown maker"
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
 #: A comma before three digits: thousands to some, decimals to others.
 _EITHER = re.compile(r"\d{1,3},\d{3}")

@@ -13,8 +13,8 @@ from pydantic import Field
 from typing_extensions import TypedDict
 
 from hextan.core.base import Fault, FaultBody, InvalidInputError, Part, Plain
-from hextan.core.documents import LensSetDocument, parse_lens_set
-from hextan.core.entry.figures import CLASS_WORDS, UNKNOWN_MAKER, UNKNOWN_MOUNT, either_way
+from hextan.core.documents import UNKNOWN_MOUNT, LensSetDocument, parse_lens_set
+from hextan.core.entry.figures import CLASS_WORDS, UNKNOWN_MAKER, either_way
 from hextan.core.optics import FormatClass
 
 #: Diameter in mm of the circle that a lens made for a class is taken to have: the diagonal of the class's largest usual

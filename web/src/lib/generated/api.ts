@@ -2595,6 +2595,11 @@ export interface components {
              */
             formats: components["schemas"]["FormatFigures"][];
             /**
+             * Missing
+             * @description Missing.
+             */
+            missing: string[];
+            /**
              * Modes
              * @description Modes.
              */

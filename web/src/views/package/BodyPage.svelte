@@ -139,6 +139,7 @@
           />
         </div>
       </div>
+      {#each editor.sheet?.missing ?? [] as told (told)}<p class="soft">{told}</p>{/each}
       {@render originStrip()}
       {#if mode}
         {#key mode.key}
