@@ -10,7 +10,7 @@ from hextan.core.production import ProductionFacts, parse_production
 from hextan.core.production.numbers import GONE
 from hextan.demo.load import demo, reset_demo
 from hextan.formats import production_json
-from hextan.store import comparisons, productions, repositories
+from hextan.store import comparisons, productions, repositories, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.lens_sets import LENS_SETS
 from tests.store.test_bodies_kept import TWO
@@ -179,6 +179,7 @@ def test_the_shelf_of_everybody_begins_with_plain_windows_and_glass(session):
     names = [body.name for body in BODIES.every(session, shelf.id)]
     assert "Super 35, 4 perforations" in names
     assert next(kit.name for kit in LENS_SETS.every(session, shelf.id)) == "Primes for Super 35"
+    assert [f.stops for f in rigs.document_of(rigs.find_rig(session, shelf.id)).filters] == [1, 2, 3, 4, 5, 6]
     # What is taken out of it stays out.
     for body in BODIES.every(session, shelf.id):
         BODIES.set_removed(session, shelf.id, body.id, body.version, True)

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session, selectinload
 from hextan.core.base import NotFoundError, StaleWriteError
 from hextan.core.bench import BENCH_SCHEMA, BenchState, parse_state
 from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of
-from hextan.core.entry import plain_bodies, plain_lens_sets
+from hextan.core.entry import plain_bodies, plain_lens_sets, plain_rig
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings, parse_settings
 from hextan.core.equipment import package as core
 from hextan.core.evaluation import BenchDelivery, BenchReference
@@ -76,6 +76,9 @@ def _fill(session: Session, shelf: Production) -> None:
         bodies.BODIES.add(session, shelf, body)
     for kit in plain_lens_sets():
         lens_sets.LENS_SETS.add(session, shelf, kit)
+    rig = Rig(production_id=shelf.id, edits=0)
+    session.add(rig)
+    rigs.apply_document(rig, plain_rig())
 
 
 def load_package(session: Session, production_id: int) -> core.Package:

@@ -3,7 +3,7 @@
 from hextan.core.entry.body import TICKS, QuickBodyAsk, quick_body
 from hextan.core.entry.figures import CLASS_WORDS, either_way
 from hextan.core.entry.lens_line import LensLineAsk, lens_line
-from hextan.core.entry.plain import plain_bodies, plain_lens_sets
+from hextan.core.entry.plain import plain_bodies, plain_lens_sets, plain_rig
 from hextan.core.entry.sensor import NOMINAL
 
 __all__ = [
@@ -16,5 +16,6 @@ __all__ = [
     "lens_line",
     "plain_bodies",
     "plain_lens_sets",
+    "plain_rig",
     "quick_body",
 ]

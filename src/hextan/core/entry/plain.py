@@ -6,7 +6,7 @@ Windows of published standards as bodies with one scan mode, and series of focal
 from __future__ import annotations
 
 from hextan.core.base import Origin
-from hextan.core.documents import BodyDocument, LensSetDocument
+from hextan.core.documents import BodyDocument, FilterDocument, LensSetDocument, RigDocument
 from hextan.core.entry.body import QuickBodyAsk, quick_body
 from hextan.core.entry.lens_line import LensLineAsk, lens_line
 from hextan.core.entry.sensor import SensorAsk
@@ -56,6 +56,15 @@ def plain_bodies() -> list[BodyDocument]:
         origin = Origin(kind="claimed", source=source)
         bodies.append(made.model_copy(update={"origin": origin, "key": f"plain-{w}x{h}".replace(".", "_")}))
     return bodies
+
+
+def plain_rig() -> RigDocument:
+    """Make a set of ND filters, a stop apart; mounts and adapters have makers."""
+    filters = [
+        FilterDocument(name=f"ND {stops * 0.3:.1f}", stops=float(stops), count=1, key=f"plain-nd-{stops}")
+        for stops in range(1, 7)
+    ]
+    return RigDocument(schema_name="hextan.rig", filters=filters)
 
 
 def plain_lens_sets() -> list[LensSetDocument]:

@@ -36,6 +36,8 @@ const EQUIPMENT = {
   bodies: [{ id: 1, name: 'Skerry', maker: 'H', mount: 'W54', crops: [], modes: [{ id: 7, name: 'Full', formats: [{ id: 9, name: 'UHD' }, { id: 10, name: 'HD' }] }] }],
   lens_sets: [{ id: 3, name: 'Heron', maker: 'L', lenses: LENSES }],
   adapters: [{ id: 1, name: 'plain', magnification: 1, lens_mount: 'K50', body_mount: 'W54' }],
+  references: [],
+  deliveries: [],
 } as unknown as Package // prettier-ignore
 const NEAR: Matched = {
   lens_id: 4, lens: 'Heron 50', adapter_ids: [], via: null, zoom: false, focal_mm: 50, set_mm: 50, needed_mm: 48, error_mm: 2,

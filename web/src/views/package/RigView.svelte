@@ -2,8 +2,9 @@
   import { onMount } from 'svelte'
   import * as client from '../../lib/client'
   import { newAdapter, newFilter, newMount, RigEditor } from '../../lib/lenses.svelte'
-  import type { AdapterDocument, MountDocument, Package, Problem } from '../../lib/types'
+  import type { AdapterDocument, MountDocument, Package, Problem, RigDocument } from '../../lib/types'
   import type { SectionProps } from '../../lib/views'
+  import Choice from '../../parts/controls/Choice.svelte'
   import Combinations from '../../parts/documents/Combinations.svelte'
   import FlangeDrawing from '../../parts/documents/FlangeDrawing.svelte'
   import { adapterColumns, filterColumns, mountColumns } from '../../parts/documents/rigColumns'
@@ -11,13 +12,15 @@
   import KeptState from '../../parts/page/KeptState.svelte'
   import NoticeBar from '../../parts/page/NoticeBar.svelte'
 
-  let { productionId, onundoable }: SectionProps = $props()
+  let { productionId, shelfId, isShelf, onundoable }: SectionProps = $props()
 
   let editor = $state.raw<RigEditor | null>(null)
   let equipment = $state.raw<Package | null>(null)
   let problem = $state.raw<Problem | null>(null)
   /** Why a file was refused. */
   let refused = $state.raw<Problem | null>(null)
+  /** What can be taken from the catalogue. */
+  let shelf = $state.raw<RigDocument | null>(null)
   let mountKey = $state<string | undefined>(undefined)
   let filterKey = $state<string | undefined>(undefined)
   let adapterKey = $state<string | undefined>(undefined)
@@ -33,6 +36,7 @@
     const [rig, kit] = await Promise.all([client.readRig(productionId), client.readPackage(productionId)])
     problem = rig.problem ?? kit.problem ?? null
     equipment = kit.data ?? null
+    if (!isShelf) void client.readRig(shelfId).then(({ data }) => (shelf = data?.document ?? null))
     if (rig.data) editor = new RigEditor(productionId, rig.data, () => {})
   }
   // The header's undo works on what is shown here.
@@ -44,6 +48,21 @@
   const mounts = $derived(editor?.document.mounts ?? [])
   const adapters = $derived(editor?.document.adapters ?? [])
   const filters = $derived(editor?.document.filters ?? [])
+  const KINDS = { mounts: 'Mounts', adapters: 'Adapters', filters: 'ND filters' } as const
+  const KIND_NAMES = ['mounts', 'adapters', 'filters'] as const
+  /** Of the catalogue, what is not here yet. */
+  const offered = $derived(
+    KIND_NAMES.flatMap((kind) =>
+      (shelf?.[kind] ?? [])
+        .filter((row) => !editor?.document[kind].some((here) => here.name === row.name))
+        .map((row) => ({ value: `${kind} ${row.key}`, label: row.name, group: KINDS[kind] })),
+    ),
+  )
+  function take(chosen: string) {
+    const kind = KIND_NAMES.find((name) => chosen.startsWith(`${name} `))
+    const row = kind && shelf?.[kind].find((r) => chosen === `${kind} ${r.key}`)
+    if (kind && row) editor?.set(kind, [...editor.document[kind], row])
+  }
   const longest = $derived(Math.max(...mounts.map((m) => Number(m.flange_mm) || 0), 20))
   const fault = (path: string) => editor?.fault(path)
   const whole = (adapter: AdapterDocument) => fault(`adapters[${adapters.indexOf(adapter)}]`)
@@ -88,6 +107,16 @@
           onchange={(event) => void readFile(event.currentTarget)}
         /></label
       >
+      {#if offered.length}
+        <Choice
+          label="Take a mount, an adapter or a filter from the catalogue"
+          options={offered}
+          value={null}
+          placeholder="From the catalogue…"
+          search
+          onchange={take}
+        />
+      {/if}
       <KeptState kept={editor.kept} faults={editor.faults} {words} />
     </div>
     {#if refused}
