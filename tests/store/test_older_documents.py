@@ -9,6 +9,7 @@ from sqlalchemy import text
 from hextan.core.base import Schema
 from hextan.core.documents import parse_body
 from hextan.core.documents.claims import check_claims
+from hextan.formats import production_json
 from hextan.formats.kinds import kind_of
 from hextan.store import comparisons, migrate, models, repositories
 from hextan.store.bodies import BODIES
@@ -31,6 +32,18 @@ def test_files_of_the_first_version_are_read(kind, name):
     assert read["schema"] == plain["schema"]
     for rows in ("modes", "lenses", "mounts", "adapters", "filters"):
         assert [row["name"] for row in read.get(rows, [])] == [row["name"] for row in plain.get(rows, [])]
+
+
+def test_a_production_of_the_first_version_is_read_with_all_its_parts_of_theirs():
+    """A production's file holds documents that each have a version of their own."""
+    parts = {name: json.loads(old(name)) for name in ("body", "lens_set", "rig", "comparison")}
+    read = production_json.read(old("production"))
+    assert (read.name, read.bench.state.subject_m) == ("Low tide", 4.5)
+    plain = json.loads(old("production")) | {"bodies": [{"document": parts["body"]}], "rig": parts["rig"],
+                                              "lens_sets": [{"document": parts["lens_set"]}], "bench": None}  # fmt: skip
+    whole = production_json.read(json.dumps(plain).encode())
+    assert whole.bodies[0].document.schema_version == 2
+    assert whole.lens_sets[0].document.name == parts["lens_set"]["name"]
 
 
 def _empty_rig():

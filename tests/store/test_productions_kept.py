@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from hextan.core.base import InvalidInputError, NotFoundError, StaleWriteError
 from hextan.core.documents import parse_body
+from hextan.core.equipment import parse_settings
 from hextan.core.production import ProductionFacts, parse_production
 from hextan.core.production.numbers import GONE
 from hextan.demo.load import demo, reset_demo
@@ -154,6 +155,22 @@ def test_any_production_goes_round_exactly(session, name, days, bodies, pins):
     document = parse_production(plain)
     row = productions.add_document(session, document)
     assert productions.document_of(session, row.id, removed=True) == document
+
+
+def test_a_new_bench_begins_with_what_is_set_for_the_production(session, production):
+    BODIES.add(session, production, TWO)
+    LENS_SETS.add(session, production, TWO_LENSES)
+    session.commit()
+    plain = {"unit": "ft", "mains_hz": 60, "shutter_deg": 172.8, "deliveries": [
+        {"name": "Cinema", "aspect": 2.39, "long_edge_px": 4096, "protect": 0.05}, {"name": "Phone", "aspect": 0.5625}],
+        "references": [{"name": "half frame", "width_mm": 24.0, "height_mm": 18.0}]}  # fmt: skip
+    repositories.save_settings(session, production.id, production.version, parse_settings(plain))
+    version, state = repositories.read_bench(session, production.id)
+    assert (version, state.unit, state.light.mains_hz, state.light.shutter_deg) == (0, "ft", 60, 172.8)
+    assert (state.delivery.aspect, state.delivery.long_edge_px, state.delivery.protect) == (2.39, 4096, 0.05)
+    package = repositories.load_package(session, production.id)
+    assert [r.name for r in package.references] == ["half frame"]
+    assert [d.name for d in package.deliveries] == ["Cinema", "Phone"]
 
 
 def test_nothing_of_a_faulty_production_is_kept(session):

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 from hextan.core import evaluate
 from hextan.core.base import InvalidInputError
 from hextan.core.documents import parse_body
-from hextan.core.evaluation import BenchDelivery, BenchReference
+from hextan.core.evaluation import BenchDelivery, BenchReference, OwnWindow
 from hextan.core.kit.arrays import VERDICTS, kit_of, pictures
 from hextan.core.kit.ask import KitAsk, LadderAsk, MatchAsk, MatrixAsk, SlowAsk
 from hextan.core.kit.high_speed import slow_motion
@@ -394,6 +394,22 @@ def test_asks_are_checked():
         MatrixAsk.model_validate({"nonsense": 1})
     with pytest.raises(InvalidInputError, match="The window of reference is no longer in this production"):
         kit_of(DEMO, KitAsk(reference=BenchReference(name="scan_mode", scan_mode_id=10**9)))
+
+
+def test_a_reference_of_ones_own_is_what_everything_is_told_against():
+    """By hand: a 40 on a picture w wide is like 40 * 23.5 / w on a width of 23.5 mm."""
+    own = BenchReference(name="own", own=OwnWindow(name="half", width_mm=23.5, height_mm=18.0))
+    picture = kit_matrix(DEMO, MatrixAsk(reference=own))
+    plain = kit_matrix(DEMO, MatrixAsk())
+    row, column = next(
+        (r, c) for r in range(len(plain["rows"])) for c in range(len(plain["columns"])) if plain["rows"][r]["effective_mm"][c]
+    )  # fmt: skip
+    told, super35 = (m["rows"][row]["effective_mm"][column] for m in (picture, plain))
+    assert told == pytest.approx(super35 * 23.5 / 24.89)
+    with pytest.raises(ValidationError, match="window in own"):
+        BenchReference(name="own")
+    with pytest.raises(ValidationError, match="window in own"):
+        BenchReference(name="super35", own=own.own)
 
 
 def test_part_of_the_kit():

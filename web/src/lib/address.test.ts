@@ -104,6 +104,12 @@ describe('the address', () => {
     expect(fromQuery(`?${toQuery(state)}`, kept)).toEqual(state)
   })
 
+  it.each(['half frame', 'the camera: 24 x 18 & more'])("carries a reference of one's own, %s", (name) => {
+    const own = { name, width_mm: 23.5, height_mm: 18 }
+    const state: BenchState = { ...STATE, reference: { name: 'own', own, scan_mode_id: null, by: 'height' } }
+    expect(fromQuery(`?${toQuery(state)}`, STATE)).toEqual(state)
+  })
+
   it('leaves the kept state alone when it holds none', () => {
     expect(fromQuery('', STATE)).toBe(STATE)
     expect(fromQuery('?utm=1', STATE)).toBe(STATE)
