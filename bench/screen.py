@@ -205,7 +205,7 @@ def measure(address: str) -> list[Result]:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=chromium_program(), args=flags)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(address)
+        page.goto(f"{address}/p/{_production(address)}/bench")
         page.wait_for_selector("tr[data-format]")
         loaded = page.evaluate("performance.getEntriesByType('resource').map((entry) => entry.name)")
         dragged = page.evaluate(PROBE, MOVES)

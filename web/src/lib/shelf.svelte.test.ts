@@ -9,7 +9,7 @@ interface Row {
 const PROBLEM = { code: 'stale_write', message: 'Changed elsewhere.', faults: [] }
 
 function editor(id: number) {
-  return { id, version: 5, steps: { back: 0, forth: 0 }, undo: vi.fn(), redo: vi.fn(), close: vi.fn(),
+  return { id, version: 5, document: {}, steps: { back: 0, forth: 0 }, undo: vi.fn(), redo: vi.fn(), close: vi.fn(),
            settle: vi.fn(() => Promise.resolve(true)) } // prettier-ignore
 }
 

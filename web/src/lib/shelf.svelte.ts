@@ -12,6 +12,7 @@ interface Row {
 export interface OpenDocument {
   readonly id: number
   readonly version: number
+  readonly document: unknown
   readonly steps: { back: number; forth: number }
   undo(): void
   redo(): void

@@ -42,7 +42,7 @@
   <label
     ><span class="soft">Ask in one line</span>
     <input
-      class="figure"
+      class="figure written"
       bind:this={field}
       value={asking.line}
       maxlength="200"
@@ -111,10 +111,6 @@
     gap: 3px;
   }
   input {
-    width: 100%;
-    padding: 6px 8px;
-    border: 1px solid var(--line-strong);
-    background: var(--ground);
     font-size: 16px;
   }
   .words {

@@ -54,11 +54,7 @@
     accept=".json,.fdl,application/json"
     item={bodyItem}
     list={client.listBodies}
-    toCatalogue={async (of) => {
-      const { data, problem } = await client.readBody(id, of)
-      if (!data) return problem ?? null
-      return (await client.addBody(section.shelfId, { document: data.document })).problem ?? null
-    }}
+    toCatalogue={(document) => client.addBody(section.shelfId, { document })}
     fromCatalogue={(body) => ({ catalogue_body_id: body })}
     fromHere={(body) => ({ body_id: body })}
     newPath={pathTo(id, 'package', 'bodies', 'new')}

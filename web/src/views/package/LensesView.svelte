@@ -42,11 +42,7 @@
     accept=".json,application/json"
     item={lensSetItem}
     list={client.listLensSets}
-    toCatalogue={async (of) => {
-      const { data, problem } = await client.readLensSet(id, of)
-      if (!data) return problem ?? null
-      return (await client.addLensSet(section.shelfId, { document: data.document })).problem ?? null
-    }}
+    toCatalogue={(document) => client.addLensSet(section.shelfId, { document })}
     fromCatalogue={(set) => ({ catalogue_lens_set_id: set })}
     fromHere={(set) => ({ lens_set_id: set })}
     newPath={pathTo(id, 'package', 'lenses', 'new')}

@@ -1,11 +1,9 @@
 <script lang="ts">
   import { announcer } from '../../lib/announcer.svelte'
   import * as client from '../../lib/client'
-  import { Draft } from '../../lib/draft.svelte'
   import { FORMATS_OFFERED } from '../../lib/generated/choices'
-  import { Latest } from '../../lib/latest'
+  import { Quick } from '../../lib/quick.svelte'
   import { pathTo, router } from '../../lib/router.svelte'
-  import type { Problem, QuickBody } from '../../lib/types'
   import Toggles from '../../parts/controls/Toggles.svelte'
   import SensorDrawing from '../../parts/drawings/SensorDrawing.svelte'
   import { MODES_EXAMPLE, NO_BODY, NO_SENSOR, type SensorAsk } from '../../parts/entry/asks'
@@ -19,43 +17,31 @@
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
-  const draft = new Draft(`hextan.body.${productionId}`, NO_BODY)
-  const ask = $derived(draft.value)
-  let answer = $state.raw<QuickBody | null>(null)
-  let problem = $state.raw<Problem | null>(null)
-  let keeping = $state(false)
-  const latest = new Latest(
-    () => draft.value,
-    async (asked, signal) => {
-      const told = await client.quickBody(asked, signal)
-      problem = told.problem ?? null
-      if (!told.data) return
-      answer = told.data
-      const count = told.data.modes.length
-      if (told.data.document) announcer.say(`${count} scan mode${count === 1 ? '' : 's'} understood`)
-    },
-  )
-  latest.want()
+  const quick = new Quick(`hextan.body.${productionId}`, NO_BODY, client.quickBody)
+  const ask = $derived(quick.asked)
+  const answer = $derived(quick.answer)
+  const problem = $derived(quick.problem)
+  $effect(() => {
+    const count = answer?.document?.modes.length
+    if (count) announcer.say(`${count} scan mode${count === 1 ? '' : 's'} understood`)
+  })
 
   const FORMATS = FORMATS_OFFERED.map(({ tick, label }) => ({ value: tick, label }))
-  function set(part: Partial<typeof ask>) {
-    draft.set({ ...ask, ...part })
-    latest.want()
-  }
-  const setSensor = (part: Partial<SensorAsk>) => set({ sensor: { ...(ask.sensor ?? NO_SENSOR), ...part } })
+  const NAMES = [
+    { name: 'name', label: 'Camera', placeholder: 'its name' },
+    { name: 'mount', label: 'mount', placeholder: 'not said' },
+  ] as const
+  const setSensor = (part: Partial<SensorAsk>) =>
+    quick.set({ sensor: { ...(ask.sensor ?? NO_SENSOR), ...part } })
 
   async function keep(event: SubmitEvent) {
     event.preventDefault()
-    if (!answer?.document || keeping) return
-    keeping = true
-    const kept = await client.addBody(productionId, { document: answer.document })
-    keeping = false
-    problem = kept.problem ?? null
-    if (!kept.data) return
-    draft.clear()
+    const document = answer?.document
+    const kept = document && (await quick.keep(() => client.addBody(productionId, { document })))
+    if (!kept) return
     const sets = await client.listLensSets(productionId)
     // A first body wants lenses next; another one is looked at.
-    if (sets.data?.here.length) router.go(pathTo(productionId, 'package', 'bodies', kept.data.id))
+    if (sets.data?.here.length) router.go(pathTo(productionId, 'package', 'bodies', kept.id))
     else router.go(pathTo(productionId, 'package', 'lenses', 'new'))
   }
 </script>
@@ -63,28 +49,19 @@
 <form onsubmit={keep} class="quick">
   <div class="said">
     <p class="bar">
-      <label class="item"
-        ><span class="soft">Camera</span>
-        <input
-          class="set name"
-          value={ask.name}
-          maxlength="80"
-          placeholder="its name"
-          autocomplete="off"
-          oninput={(event) => set({ name: event.currentTarget.value })}
-        /></label
-      >
-      <label class="item"
-        ><span class="soft">mount</span>
-        <input
-          class="set mount"
-          value={ask.mount}
-          maxlength="80"
-          placeholder="not said"
-          autocomplete="off"
-          oninput={(event) => set({ mount: event.currentTarget.value })}
-        /></label
-      >
+      {#each NAMES as { name, label, placeholder } (name)}
+        <label class="item"
+          ><span class="soft">{label}</span>
+          <input
+            class="set {name}"
+            value={ask[name]}
+            maxlength="80"
+            {placeholder}
+            autocomplete="off"
+            oninput={(event) => quick.set({ [name]: event.currentTarget.value })}
+          /></label
+        >
+      {/each}
     </p>
     <section aria-labelledby="sensor">
       <h2 id="sensor">
@@ -100,20 +77,20 @@
         >
       </h2>
       <textarea
-        class="figure"
+        class="figure written"
         rows="5"
         aria-labelledby="modes"
         placeholder={MODES_EXAMPLE}
         spellcheck="false"
         value={ask.modes}
-        oninput={(event) => set({ modes: event.currentTarget.value })}></textarea>
+        oninput={(event) => quick.set({ modes: event.currentTarget.value })}></textarea>
       <p class="bar">
         <span class="soft">Record in each, where its window gives it</span>
         <Toggles
           label="Recording formats"
           options={FORMATS}
           value={ask.formats ?? []}
-          onchange={(formats) => set({ formats })}
+          onchange={(formats) => quick.set({ formats })}
         />
       </p>
     </section>
@@ -134,7 +111,7 @@
     {/if}
   </div>
   <p class="bar keep">
-    <button class="knob first" disabled={!answer?.document || keeping}>Keep this camera</button>
+    <button class="knob first" disabled={!answer?.document || quick.keeping}>Keep this camera</button>
     <a class="knob" href={pathTo(productionId, 'package', 'bodies')}>Back to the bodies</a>
     {#if problem}<span class="bad" role="alert">{problem.message}</span>
     {:else if answer?.faults.length}<span class="bad">{answer.faults[0]?.value} {answer.faults[0]?.rule}</span
@@ -170,11 +147,6 @@
     width: 6rem;
   }
   textarea {
-    width: 100%;
-    padding: 6px 8px;
-    border: 1px solid var(--line-strong);
-    background: var(--panel);
-    color: inherit;
     font-size: 14px;
     resize: vertical;
   }

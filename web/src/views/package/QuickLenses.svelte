@@ -1,10 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import * as client from '../../lib/client'
-  import { Draft } from '../../lib/draft.svelte'
-  import { Latest } from '../../lib/latest'
+  import { Quick } from '../../lib/quick.svelte'
   import { pathTo, router } from '../../lib/router.svelte'
-  import type { LensLine, LensLineAsk, Problem } from '../../lib/types'
+  import type { LensLine, LensLineAsk } from '../../lib/types'
 
   interface Props {
     productionId: number
@@ -13,48 +12,29 @@
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
-  const draft = new Draft<LensLineAsk>(`hextan.lenses.${productionId}`, { line: '', name: '', mount: '' })
-  const ask = $derived(draft.value)
-  let answer = $state.raw<LensLine | null>(null)
-  let problem = $state.raw<Problem | null>(null)
-  let keeping = $state(false)
-  const latest = new Latest(
-    () => draft.value,
-    async (asked, signal) => {
-      const told = await client.lensLine(asked, signal)
-      problem = told.problem ?? null
-      if (told.data) answer = told.data
-    },
+  const quick = new Quick<LensLineAsk, LensLine>(
+    `hextan.lenses.${productionId}`,
+    { line: '', name: '', mount: '' },
+    client.lensLine,
   )
-
-  function set(part: Partial<LensLineAsk>) {
-    draft.set({ ...ask, ...part })
-    latest.want()
-  }
+  const ask = $derived(quick.asked)
+  const answer = $derived(quick.answer)
 
   onMount(async () => {
     const bodies = await client.listBodies(productionId)
     const mounts = [...new Set(bodies.data?.here.map((body) => body.mount))]
     // Lenses go on the body that is there, unless the line says another mount.
-    if (mounts.length === 1) set({ mount: mounts[0] })
-    else latest.want()
+    if (mounts.length === 1) quick.set({ mount: mounts[0] })
   })
 
   async function keep(event: SubmitEvent) {
     event.preventDefault()
-    if (!answer?.document || keeping) return
-    keeping = true
-    const kept = await client.addLensSet(productionId, { document: answer.document })
-    keeping = false
-    problem = kept.problem ?? null
-    if (!kept.data) return
-    draft.clear()
+    const document = answer?.document
+    const kept = document && (await quick.keep(() => client.addLensSet(productionId, { document })))
+    if (!kept) return
     const bodies = await client.listBodies(productionId)
-    router.go(
-      bodies.data?.here.length
-        ? pathTo(productionId, 'bench')
-        : pathTo(productionId, 'package', 'bodies', 'new'),
-    )
+    if (bodies.data?.here.length) router.go(pathTo(productionId, 'bench'))
+    else router.go(pathTo(productionId, 'package', 'bodies', 'new'))
   }
 </script>
 
@@ -62,7 +42,7 @@
   <label class="line"
     ><span>Lenses in one line <span class="soft">focal lengths, T or f, a class, a mount</span></span>
     <input
-      class="figure"
+      class="figure written"
       value={ask.line}
       maxlength="2000"
       placeholder="18 25 35 50 85 T1.5 Super 35 K50"
@@ -70,7 +50,7 @@
       spellcheck="false"
       aria-invalid={(answer?.faults.length ?? 0) > 0}
       aria-describedby="understood"
-      oninput={(event) => set({ line: event.currentTarget.value })}
+      oninput={(event) => quick.set({ line: event.currentTarget.value })}
     /></label
   >
   <div id="understood" class="told">
@@ -87,12 +67,12 @@
         maxlength="80"
         placeholder={answer?.document?.name ?? 'as its lenses'}
         autocomplete="off"
-        oninput={(event) => set({ name: event.currentTarget.value })}
+        oninput={(event) => quick.set({ name: event.currentTarget.value })}
       /></label
     >
-    <button class="knob first" disabled={!answer?.document || keeping}>Keep these lenses</button>
+    <button class="knob first" disabled={!answer?.document || quick.keeping}>Keep these lenses</button>
     <a class="knob" href={pathTo(productionId, 'package', 'lenses')}>Back to the lenses</a>
-    {#if problem}<span class="bad" role="alert">{problem.message}</span>{/if}
+    {#if quick.problem}<span class="bad" role="alert">{quick.problem.message}</span>{/if}
   </p>
 </form>
 
@@ -106,12 +86,6 @@
   .line {
     display: grid;
     gap: 4px;
-  }
-  .line input {
-    width: 100%;
-    padding: 6px 8px;
-    border: 1px solid var(--line-strong);
-    background: var(--panel);
   }
   .told {
     display: grid;

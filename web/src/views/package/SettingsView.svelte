@@ -49,8 +49,29 @@
     }
     editor.set('deliveries', [...deliveries, delivery])
   }
-  const without = <T,>(list: readonly T[], at: number) => list.filter((_, i) => i !== at)
 </script>
+
+{#snippet entry(path: string, label: string, value: unknown, kind: 'text' | 'number' = 'number')}
+  <EntryField
+    {label}
+    {kind}
+    size={kind === 'text' ? 20 : 6}
+    {value}
+    fault={editor.fault(path)}
+    oninput={(typed) => editor.set(path, typed)}
+  />
+{/snippet}
+{#snippet removal(list: string, rows: readonly { name: string }[], at: number)}
+  <button
+    class="knob small"
+    aria-label="Delete {rows[at]?.name}"
+    onclick={() =>
+      editor.set(
+        list,
+        rows.filter((_, i) => i !== at),
+      )}>Delete</button
+  >
+{/snippet}
 
 <SettingsNotice {editor} problem={null} />
 {#if settings}
@@ -97,35 +118,10 @@
     <ul>
       {#each references as reference, i (i)}
         <li class="entries">
-          <EntryField
-            label="Name of the reference"
-            kind="text"
-            size={20}
-            value={reference.name}
-            fault={editor.fault(`references[${i}].name`)}
-            oninput={(value) => editor.set(`references[${i}].name`, value)}
-          />
-          <EntryField
-            label="Width of {reference.name}"
-            kind="number"
-            value={reference.width_mm}
-            fault={editor.fault(`references[${i}].width_mm`)}
-            oninput={(value) => editor.set(`references[${i}].width_mm`, value)}
-          />
-          ×
-          <EntryField
-            label="Height of {reference.name}"
-            kind="number"
-            value={reference.height_mm}
-            fault={editor.fault(`references[${i}].height_mm`)}
-            oninput={(value) => editor.set(`references[${i}].height_mm`, value)}
-          />
-          mm
-          <button
-            class="knob small"
-            aria-label="Delete {reference.name}"
-            onclick={() => editor.set('references', without(references, i))}>Delete</button
-          >
+          {@render entry(`references[${i}].name`, 'Name of the reference', reference.name, 'text')}
+          {@render entry(`references[${i}].width_mm`, `Width of ${reference.name}`, reference.width_mm)} ×
+          {@render entry(`references[${i}].height_mm`, `Height of ${reference.name}`, reference.height_mm)} mm
+          {@render removal('references', references, i)}
         </li>
       {/each}
     </ul>
@@ -144,33 +140,19 @@
     <ul>
       {#each deliveries as delivery, i (i)}
         <li class="entries">
-          <EntryField
-            label="Name of the delivery"
-            kind="text"
-            size={20}
-            value={delivery.name}
-            fault={editor.fault(`deliveries[${i}].name`)}
-            oninput={(value) => editor.set(`deliveries[${i}].name`, value)}
-          />
+          {@render entry(`deliveries[${i}].name`, 'Name of the delivery', delivery.name, 'text')}
           <Choice
             label="Aspect of {delivery.name}"
             options={aspectOptions(delivery.aspect ?? null)}
             value={delivery.aspect ?? null}
             onchange={(aspect) => editor.set(`deliveries[${i}].aspect`, aspect)}
           />
-          <EntryField
-            label="Longer edge of {delivery.name}"
-            kind="number"
-            value={delivery.long_edge_px}
-            fault={editor.fault(`deliveries[${i}].long_edge_px`)}
-            oninput={(value) => editor.set(`deliveries[${i}].long_edge_px`, value)}
-          />
-          px
-          <button
-            class="knob small"
-            aria-label="Delete {delivery.name}"
-            onclick={() => editor.set('deliveries', without(deliveries, i))}>Delete</button
-          >
+          {@render entry(
+            `deliveries[${i}].long_edge_px`,
+            `Longer edge of ${delivery.name}`,
+            delivery.long_edge_px,
+          )} px
+          {@render removal('deliveries', deliveries, i)}
         </li>
       {/each}
     </ul>

@@ -5,7 +5,6 @@
   import { onMount, type Snippet } from 'svelte'
   import type { Outcome } from '../../lib/client'
   import type { OpenDocument, Shelf } from '../../lib/shelf.svelte'
-  import type { Problem } from '../../lib/types'
   import type { SectionProps } from '../../lib/views'
   import EquipmentShelf from '../../parts/documents/EquipmentShelf.svelte'
   import type { ShelfItem } from '../../parts/documents/shelf'
@@ -18,8 +17,8 @@
     accept: string
     item: (row: R) => ShelfItem
     list: (productionId: number) => Promise<Outcome<{ here: R[] }>>
-    /** Puts a document of this list into the catalogue; gives what was refused. */
-    toCatalogue: (id: number) => Promise<Problem | null>
+    /** Puts a document into the catalogue. */
+    toCatalogue: (document: E['document']) => Promise<Outcome<unknown>>
     /** A document of the catalogue, or of this list, as it is added again. */
     fromCatalogue: (id: number) => A
     fromHere: (id: number) => A
@@ -73,7 +72,8 @@
       shelf.notes = [`The catalogue has ${row.name} already. Give this one another name to put it beside it.`]
       return
     }
-    shelf.refused = await toCatalogue(row.id)
+    if (!shelf.editor) return
+    shelf.refused = (await toCatalogue(shelf.editor.document)).problem ?? null
     shelf.notes = shelf.refused ? [] : [`${row.name} is in the catalogue now, for other productions to take.`]
     if (!shelf.refused) void list(shelfId).then(({ data }) => (catalogue = data?.here ?? catalogue))
   }}
