@@ -182,7 +182,7 @@ def _post(url: str, body: object) -> dict[str, int]:
 def _large_body(address: str) -> str:
     """Add a body of 400 recording formats, and give the address of its page."""
     formats = [
-        {"key": f"f{i}", "name": f"Format {i}", "raster": [1920 + 2 * i, 1080], "rates": ["24", "25"], "compression": 5.0}
+        {"key": f"f{i}", "name": f"Format {i}", "raster": [1920 + 2 * i, 1080], "rates": ["24", "25"], "compression": 5.0, "bits": 10, "samples": "4:2:2"}
         for i in range(EDITED_FORMATS)
     ]  # fmt: skip
     mode = {"key": "m", "name": "Full", "window": [6000, 3375], "row_time_us": 6.0, "formats": formats}
