@@ -135,7 +135,7 @@
     flex-wrap: wrap;
     gap: 6px;
   }
-  a {
+  li a {
     display: grid;
     align-content: start;
     height: 100%;
@@ -143,10 +143,10 @@
     padding: 4px 12px 4px 9px;
     border-left: 2px solid var(--line);
   }
-  a:hover {
+  li a:hover {
     background: var(--panel);
   }
-  a[aria-current] {
+  li a[aria-current] {
     background: var(--cell);
     border-left-color: var(--accent);
   }
