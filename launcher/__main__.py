@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 import os
 import subprocess
 import sys
@@ -76,8 +77,9 @@ def ready() -> None:
 
 
 def export(name: str, removed: bool) -> int:
-    """Write a production."""
-    ready()
+    """Write a production; nothing but its file goes to standard output."""
+    with contextlib.redirect_stdout(sys.stderr):
+        ready()
     return transfer.export(name, removed)
 
 

@@ -44,8 +44,9 @@ def _lines(told: dict[str, Any]) -> Iterator[str]:
 
 
 def export(name: str, removed: bool) -> int:
-    """Write a production, named or by its number, to standard output."""
-    with address() as at:
+    """Write a production, named or by its number, to standard output; what is said meanwhile goes beside it."""
+    out = sys.stdout.buffer
+    with contextlib.redirect_stdout(sys.stderr), address() as at:
         rows = json.loads(_asked(at, "productions"))
         found = [p for p in rows["here"] + rows["removed"] if name in (p["name"], str(p["id"]))]
         if len(found) != 1:
@@ -53,7 +54,7 @@ def export(name: str, removed: bool) -> int:
             told = "There is no production" if not found else "There are several productions"
             raise LauncherError(f"{told} {name}. There are: {names or 'none'}. Name one by its number.")
         query = "?removed=true" if removed else ""
-        sys.stdout.buffer.write(_asked(at, f"productions/{found[0]['id']}/file{query}"))
+        out.write(_asked(at, f"productions/{found[0]['id']}/file{query}"))
     return 0
 
 

@@ -296,3 +296,27 @@ def test_evaluate_prints_only_the_answer(home):
                           capture_output=True, check=True, env={**os.environ, "HEXTAN_HOME": str(home)})  # fmt: skip
     assert round(json.loads(done.stdout)["formats"][0]["angle_deg"]["horizontal"], 3) == 39.598
     assert done.stderr == ""
+
+
+def test_productions_go_in_and_out_by_command_and_nothing_else_is_printed(home):
+    """On a machine where nothing runs: a server is started for the time, and its file comes out as it went in."""
+    import json
+
+    def command(*words, **more):
+        environment = {**os.environ, "HEXTAN_HOME": str(home)}
+        return subprocess.run([ROOT / "hextan", *words], capture_output=True, text=True, check=False, env=environment, **more)  # fmt: skip
+
+    file = ROOT / "tests" / "fixtures" / "documents" / "production_1.json"
+    taken = command("import", str(file))
+    assert (taken.returncode, taken.stderr.splitlines()[-1][-18:]) == (0, "Low tide is added.")
+    out = command("export", "Low tide")
+    plain = json.loads(out.stdout)
+    assert (plain["schema"], plain["bench"]["state"]["subject_m"]) == ("hextan.production", 4.5)
+    again = command("import", "-", input=out.stdout)
+    assert again.returncode == 0
+    # Two of one name are told apart by their numbers.
+    both = command("export", "Low tide")
+    assert both.returncode == 1 and "There are several productions" in both.stderr
+    refused = command("import", "-", input='{"schema": "hextan.production", "schema_version": 9}')
+    assert refused.returncode == 1 and "schema_version: must be 1 to 1" in refused.stderr
+    assert json.loads(command("export", "2").stdout) == plain
