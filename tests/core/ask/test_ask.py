@@ -113,6 +113,12 @@ def test_a_t_stop_says_that_the_depth_is_told_too_deep():
         ("50 s35 banana", "banana", "could be"),
         ("1,234 of 5", "1,234", "may mean 1234 or 1.234"),
         ("50mmm s35", "50mmm", "could be"),
+        ("0 s35", "0", "above zero"),
+        ("0 of 8192", "0", "above zero"),
+        ("24 MP /0", "/0", "above zero"),
+        ("0x14 31.5 circle", "0x14", "above zero"),
+        ("9999999999 of 5", "9999999999", "above zero"),
+        ("waist 5m 16:0 s35", "16:0", "above zero"),
     ],
 )
 def test_what_is_not_understood_is_marked_and_nothing_is_answered(line, word, could):
@@ -170,7 +176,7 @@ def test_the_command_prints_answers_and_refusals(capsys):
     assert "banana is not understood" in capsys.readouterr().err
 
 
-@given(st.text(max_size=60) | st.lists(st.sampled_from(sorted({w for q in QUESTIONS for e in q.examples for w in e.split()})), max_size=7).map(" ".join))  # fmt: skip
+@given(st.text(max_size=60) | st.lists(st.sampled_from(sorted({w for q in QUESTIONS for e in q.examples for w in e.split()} | {"0", "0x0", "/0", "1/0", "0fps", "T0", "1:0", "9" * 30})), max_size=7).map(" ".join))  # fmt: skip
 def test_anything_may_be_typed(line):
     asked = ask(line)
     for word in asked["words"]:

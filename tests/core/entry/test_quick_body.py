@@ -166,6 +166,9 @@ def test_names_are_what_a_line_says_besides_figures():
         ("6K", "says no window"),
         ("8192x4320", "is 8192 photosites wide, and the sensor has 6144"),
         ("full up to 1,200", "may mean 1200 or 1.200"),
+        ("full crop 0x 24", "crop 0x cannot be"),
+        ("full 16:0 24", "16:0 cannot be"),
+        ("full 0K binned 24", "0K binned cannot be"),
     ],
 )
 def test_a_line_that_is_not_understood_says_what_could_stand_there(line, rule):

@@ -28,7 +28,9 @@
     const shelfId = shelf.data.id
     if (shelfId !== id) {
       const { data, problem } = await client.readProduction(id)
-      return data ? { name: data.facts.name, shelfId, isShelf: false, home: data } : { problem }
+      if (!data) return { problem }
+      const { name } = data.facts
+      return { name, shelfId, isShelf: false, home: { id, name } }
     }
     // From the catalogue one goes back to where one was.
     const { data, problem } = await client.listProductions()
@@ -62,7 +64,7 @@
   {:else}
     <ViewFrame
       productionId={home?.id ?? null}
-      productionName={isShelf ? (recent.list[0]?.name ?? '') : (name ?? '')}
+      productionName={home?.name ?? ''}
       current="package"
       heading={isShelf ? `${section.title} in the catalogue` : section.title}
       {undo}

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
+
 from typing_extensions import TypedDict
 
 from hextan.core.ask.questions import QUESTIONS, Answered, OnBench, Question, Said
 from hextan.core.ask.words import KINDS, Word, read
-from hextan.core.base import HextanError
-from hextan.core.equipment import Package
+from hextan.core.base import HextanError, mm_from_um
+from hextan.core.equipment import FormatInPackage, Package
 from hextan.core.optics import format_class
 
 MOST_LETTERS = 200
@@ -164,9 +166,9 @@ def _bench(said: Said, package: Package | None) -> OnBench | None:
     formats = list(package.formats.values())
     here = next((f for f in formats if f.recording.id == window.format_id), None)
     if here is None:
-        classes = format_class((window.width_mm**2 + window.height_mm**2) ** 0.5)
+        classes = format_class(math.hypot(window.width_mm, window.height_mm))
         sized = [
-            (abs(f.mode.window[0] * f.body.pitch_um / 1000 - window.width_mm), f)
+            (abs(f.mode.window[0] * mm_from_um(f.body.pitch_um) - window.width_mm), f)
             for f in formats
             if format_class(_diagonal(f)) == classes
         ]
@@ -190,6 +192,5 @@ def _bench(said: Said, package: Package | None) -> OnBench | None:
     }
 
 
-def _diagonal(here: object) -> float:
-    mode, body = here.mode, here.body  # type: ignore[attr-defined]
-    return float((mode.window[0] ** 2 + mode.window[1] ** 2) ** 0.5 * body.pitch_um / 1000)
+def _diagonal(here: FormatInPackage) -> float:
+    return math.hypot(*here.mode.window) * mm_from_um(here.body.pitch_um)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
@@ -10,12 +9,20 @@ from typing import Any
 from typing_extensions import TypedDict
 
 from hextan.core.ask.words import Window, Word
-from hextan.core.base import distance_words, limits, rate_words, stops_words
+from hextan.core.base import distance_words, limits, mm_from_um, rate_words, stops_words
 from hextan.core.equipment import Package
 from hextan.core.evaluation import evaluate
 from hextan.core.kit import FramingWish, field_of_person_m
-from hextan.core.light import flicker, needed_lux, rate_cost_stops, shutter_s
-from hextan.core.optics import LABELS, NAMED, coverage_verdict, format_class, needed_circle_mm, trim_to_aspect
+from hextan.core.light import LUX_PER_FOOT_CANDLE, flicker, needed_lux, rate_cost_stops, shutter_s
+from hextan.core.optics import (
+    LABELS,
+    NAMED,
+    angle_of_view_deg,
+    coverage_verdict,
+    format_class,
+    needed_circle_mm,
+    trim_to_aspect,
+)
 
 #: A shutter of a line that says none (common practice, no source).
 USUAL_SHUTTER_DEG = 180.0
@@ -77,7 +84,7 @@ def _windows(package: Package | None) -> list[Window]:
     found = [Window(LABELS[name], *size) for name, size in NAMED.items()]
     seen = set()
     for here in [] if package is None else package.formats.values():
-        mm = here.body.pitch_um / 1000
+        mm = mm_from_um(here.body.pitch_um)
         w, h = here.mode.window[0] * mm, here.mode.window[1] * mm
         if (round(w, 2), here.body.id) not in seen:
             seen.add((round(w, 2), here.body.id))
@@ -85,14 +92,10 @@ def _windows(package: Package | None) -> list[Window]:
     return found
 
 
-def _angle(focal_mm: float, width_mm: float) -> float:
-    return math.degrees(2 * math.atan(width_mm / 2 / focal_mm))
-
-
 def _like(said: Said, package: Package | None) -> tuple[str, list[Figure], list[str]]:
     focal, window = said.focal_mm, said.one("window")
     gives = "like" in {word.kind for word in said.words}
-    angle = _angle(focal, window.width_mm)
+    angle = float(angle_of_view_deg(window.width_mm, focal))
     others = [other for other in _windows(package) if other.name != window.name]
     figures: list[Figure] = [
         {"name": other.name, "value": f"{focal * other.width_mm / window.width_mm:.1f} mm"}
@@ -264,7 +267,7 @@ def _open_s(said: Said, fps: float) -> tuple[float, str]:
 
 
 def _flicker(said: Said, package: Package | None) -> tuple[str, list[Figure], list[str]]:
-    fps, hz = said.one("fps") or said.one("number"), said.one("hz")
+    fps, hz = said.one("fps"), said.one("hz")
     seconds, how = _open_s(Said([word for word in said.words if word.kind != "number"]), fps)
     lamp = flicker.lamp_of("magnetic", hz, 0.0, 0.5)
     verdict = flicker.judge(lamp, seconds, fps, 0.0)
@@ -295,7 +298,7 @@ def _light(said: Said, package: Package | None) -> tuple[str, list[Figure], list
     lux = float(needed_lux(stop, seconds, ei))
     figures: list[Figure] = [
         {"name": "light", "value": f"{lux:.3g} lux"},
-        {"name": "or", "value": f"{lux / 10.7639:.3g} foot-candles"},
+        {"name": "or", "value": f"{lux / LUX_PER_FOOT_CANDLE:.3g} foot-candles"},
     ]
     mark = "T" if said.one("t_stop") else "f/"
     steps = [how, f"E = 250 × {stop:g}² / (t × {ei}) = {lux:.3g} lux (ISO 2720, incident)"]

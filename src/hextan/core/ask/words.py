@@ -7,13 +7,15 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from hextan.core.base import InvalidInputError, parse_distance_m, parse_rate
+from hextan.core.base import InvalidInputError, mm_from_um, parse_distance_m, parse_rate
 from hextan.core.entry import CLASS_WORDS, NOMINAL, either_way
 from hextan.core.equipment import Package
 from hextan.core.kit import FRAMINGS
 from hextan.core.optics import LABELS, NAMED
 
 N = r"\d+(?:[.,]\d+)?"
+#: No figure of the trade is larger.
+LARGEST = 1e9
 
 
 @dataclass(frozen=True)
@@ -54,6 +56,11 @@ def _number(text: str) -> float:
     return float(text.replace(",", "."))
 
 
+def _ratio(over: str, under: str) -> float:
+    """A ratio; zero, which no figure may be, where there is none."""
+    return _number(over) / _number(under) if _number(under) else 0.0
+
+
 def _reference(name: str) -> Window:
     for key, label in LABELS.items():
         if label == name:
@@ -72,7 +79,7 @@ KINDS: tuple[KindOfWord, ...] = (
                lambda m: parse_distance_m(m[0]), "a distance", "6'2\""),
     KindOfWord("distance", rf"{N}\s*(?:m|cm|metres?|meters?)\b", lambda m: parse_distance_m(m[0]), "a distance", "5m"),
     KindOfWord("size", rf"({N})\s*[x×]\s*({N})(?:\s*mm\b)?", lambda m: (_number(m[1]), _number(m[2])), "a size in mm", "25.3x14.2"),
-    KindOfWord("time", r"1\s*/\s*(\d+)(?:\s*s\b)?", lambda m: 1 / int(m[1]) if int(m[1]) else None, "a shutter time", "1/50"),
+    KindOfWord("time", r"1\s*/\s*([1-9]\d*)(?:\s*s\b)?", lambda m: 1 / int(m[1]), "a shutter time", "1/50"),
     KindOfWord("t_stop", rf"t\s*/?\s*({N})\b", lambda m: _number(m[1]), "a T-stop", "T2.8"),
     KindOfWord("f_number", rf"f\s*/?\s*({N})\b", lambda m: _number(m[1]), "an f-number", "f1.2"),
     KindOfWord("ei", r"(?:ei|iso|asa)\s*(\d+)\b", lambda m: int(m[1]), "a sensitivity", "ei800"),
@@ -81,7 +88,7 @@ KINDS: tuple[KindOfWord, ...] = (
     KindOfWord("angle", rf"({N})\s*(?:°|deg(?:rees)?\b)", lambda m: _number(m[1]), "a shutter angle", "180°"),
     KindOfWord("megapixels", rf"({N})\s*(?:mp|megapixels?)\b", lambda m: _number(m[1]), "megapixels", "24 MP"),
     KindOfWord("crop", rf"(?:/|crop)\s*({N})\s*[x×]?|({N})\s*[x×]\s*crop\b", lambda m: _number(m[1] or m[2]), "a crop", "/1.5"),
-    KindOfWord("aspect", r"(\d{1,2}(?:\.\d+)?)\s*:\s*(\d{1,2}(?:\.\d+)?)", lambda m: _number(m[1]) / _number(m[2]), "an aspect", "2.39:1"),
+    KindOfWord("aspect", r"(\d{1,2}(?:\.\d+)?)\s*:\s*(\d{1,2}(?:\.\d+)?)", lambda m: _ratio(m[1], m[2]), "an aspect", "2.39:1"),
     KindOfWord("aspect", r"(?:uhd|hd)\b", lambda m: 16 / 9, "a delivery", "uhd"),
     KindOfWord("framing", "|".join(rf"{name}\b" for name in FRAMINGS), lambda m: m[0].lower(), "a framing", "waist"),
     KindOfWord("circle", r"circle\b|ø", lambda m: None, "the word circle", "circle"),
@@ -104,7 +111,7 @@ def _named(package: Package | None) -> list[tuple[str, Window | Any]]:
         return []
     found: dict[str, Any] = {}
     for here in package.formats.values():
-        mm = here.body.pitch_um / 1000
+        mm = mm_from_um(here.body.pitch_um)
         w, h = here.mode.window[0] * mm, here.mode.window[1] * mm
         window = Window(f"{here.recording.name}, {here.body.name}", w, h, here.recording.id)
         found.setdefault(here.recording.name.lower(), window)
@@ -168,6 +175,9 @@ def _word_at(line: str, at: int) -> Word:
         )
         if either:
             return Word("unknown", found[0], None, at, either)
+        figures = value if isinstance(value, tuple) else (value,)
+        if any(isinstance(n, int | float) and not 0 < n <= LARGEST for n in figures):
+            return Word("unknown", found[0], None, at, f"has to be above zero, and at most {LARGEST:g}")
         return Word(row.kind, found[0], value, at)
     rest = _ANYTHING.match(line, at)
     assert rest is not None

@@ -132,7 +132,10 @@ def _understood(line: str) -> tuple[_Said, str]:
     name = line
     for pattern, act, left_out in _COMPILED:
         for found in pattern.finditer(rest):
-            act(said, found)
+            if any(re.fullmatch(_N, part or "") and _number(part) == 0 for part in found.groups()):
+                said.asked.append(f"{found[0].strip()} cannot be: every figure is above zero")
+            else:
+                act(said, found)
             if left_out:
                 name = name.replace(found[0].strip(), " ", 1)
         # What was understood is not read again as something else.
