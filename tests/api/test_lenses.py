@@ -177,7 +177,7 @@ def test_the_first_mounts_of_a_production(client, session):
     session.commit()
     url = f"/api/productions/{row.id}/rig"
     assert client.get(url).json() == {"version": 0, "document": {
-        "schema": "hextan.rig", "schema_version": 1, "mounts": [], "adapters": [], "filters": []}}  # fmt: skip
+        "schema": "hextan.rig", "schema_version": 1, "mounts": [], "adapters": [], "filters": [], "pairs": []}}  # fmt: skip
     document = {"mounts": [{"key": "a", "name": "W54", "flange_mm": 38.2}]}
     assert client.put(url, json={"version": 0, "document": document}).json()["version"] == 1
     assert client.put(url, json={"version": 0, "document": document}).status_code == 409

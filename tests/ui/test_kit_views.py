@@ -193,6 +193,18 @@ def test_an_adapter_that_cannot_be_is_refused_in_its_row(mounts):
     expect(row_of(mounts, "New adapter")).to_contain_text("Impossible without glass")
 
 
+def test_a_note_on_a_lens_and_a_body_is_told_where_they_meet(mounts):
+    tools = mounts.get_by_role("group", name="Rows: note")
+    tools.get_by_role("button", name="Add").click()
+    pick(mounts, "Lens of Merrow", "Merrow 40")
+    enter(mounts, "Note of Merrow 40", "corners soft before T2.8")
+    expect(mounts.get_by_role("status")).to_have_text("saved")
+    mounts.get_by_role("button", name=re.compile("Merrow 40.*W54")).or_(
+        mounts.get_by_text("Merrow 40 W54")
+    ).last.click()
+    expect(mounts.get_by_text("corners soft before T2.8").last).to_be_visible()
+
+
 @pytest.fixture
 def coverage(page, kit):
     page.goto(f"{kit}/coverage")

@@ -251,6 +251,29 @@ def test_in_camera_crops_are_edited_and_reach_the_bench(page, home, bodies):
     expect(page.locator(".cell").nth(4)).to_contain_text("×1.300")
 
 
+def test_what_a_format_needs_is_carried_or_told(page, home, bodies):
+    enter(bodies, "Needs of Full → UHD", "steady key, Weir 7 recorder")
+    enter(bodies, "Firmware since of Full → UHD", "newest")
+    expect(bodies.get_by_role("status")).to_contain_text("from firmware")
+    enter(bodies, "Firmware since of Full → UHD", "1.9")
+    bodies.get_by_role("tab", name="In its menus").click()
+    bodies.get_by_label("Full 6.4K under", exact=True).fill("Record > Frame")
+    kept(bodies)
+    at = home.removesuffix("/package")
+    page.goto(f"{at}/bench")
+    row = page.locator("tr, [role=row]", has_text="Full → UHD").filter(has_not_text="long").first
+    expect(row).to_contain_text("lacks what it needs")
+    page.goto(f"{home}/settings")
+    with page.expect_response(lambda r: r.request.method == "PUT" and r.url.endswith("/settings") and r.ok):
+        page.get_by_role("group", name="Carried").get_by_text("steady key").click()
+    page.goto(f"{at}/bench")
+    expect(row).to_contain_text("Ebb 64")
+    expect(row).not_to_contain_text("lacks what it needs")
+    choose(page, "Scan mode", "Full 6.4K")
+    page.get_by_text("set more of Readout").click()
+    expect(page.get_by_text("“Open Gate” under Record > Frame")).to_be_visible()
+
+
 def test_what_is_typed_last_reaches_the_bench_at_once(page, home, bodies):
     field(bodies, "Photosite pitch").fill("6")
     bodies.get_by_role("link", name="Bench").click()

@@ -43,6 +43,8 @@ class FormatRead(Shape):
     raw: bool
     interlaced: bool
     rates: list[float]
+    #: Accessories and licences without which it does not record.
+    needs: list[str]
 
 
 class ModeRead(Shape):
@@ -150,6 +152,7 @@ class PackageRead(Shape):
                                 }
                                 | {
                                     "raster": list(f.raster),
+                                    "needs": list(f.needs),
                                     "rates": sorted(
                                         {float(r) for s in f.rates.spans for r in (s.low, s.high)}
                                     ),

@@ -17,7 +17,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from hextan.core.base import Fault, InvalidInputError, faults_of
-from hextan.core.documents import BodyDocument, body_of, parse_body
+from hextan.core.documents import BodyDocument, MenuWords, body_of, parse_body
 from hextan.core.equipment import FormatInPackage, Package
 from hextan.core.evaluation import columns_of
 from hextan.core.optics import extract_picture
@@ -226,19 +226,20 @@ def _decision(canvas: str, intent: str, delivery: Delivery, w: int, h: int, sque
     }
 
 
-_MODE_KEYS = ("name", "row_time_us", "overhead_us", "max_fps")
+EMPTY_MENU = MenuWords().model_dump()
+_MODE_KEYS = ("name", "row_time_us", "overhead_us", "max_fps", "menu")
 _FORMAT_KEYS = ("name", "map", "codec", "bits", "samples", "compression", "megabits", "megabits_at_fps", "raw",
-                "interlaced", "highest_fps")  # fmt: skip
+                "interlaced", "highest_fps", "needs", "from_firmware")  # fmt: skip
 _PAIR_KEYS = ("offset", "sampling", "methods")
 _BODY_KEYS = ("name", "maker", "mount", "firmware", "pitch_um", "free_windows", "write_mb_s", "buffer_gb",
-              "eis", "base_eis", "highest_ei", "nd_stops")  # fmt: skip
+              "eis", "base_eis", "highest_ei", "nd_stops", "zero_db_ei", "slots", "slot_use", "weight_kg", "size_mm")  # fmt: skip
 
 
 def _own_canvas_keys(mode: dict[str, Any], f: dict[str, Any], here: FormatInPackage) -> dict[str, Any]:
-    own = {f"_hextan_mode_{key}": mode[key] for key in _MODE_KEYS}
+    own = {f"_hextan_mode_{key}": mode[key] for key in _MODE_KEYS if mode[key] != EMPTY_MENU}
     own |= {f"_hextan_mode_window_{axis}": n for axis, n in zip("wh", here.mode.window, strict=True)}
     own |= {f"_hextan_mode_{key}_{axis}": mode[key][i] for key in _PAIR_KEYS for i, axis in enumerate("hv")}
-    own |= {f"_hextan_format_{key}": f[key] for key in _FORMAT_KEYS}
+    own |= {f"_hextan_format_{key}": f[key] for key in _FORMAT_KEYS if f[key] != []}
     own["_hextan_format_rates"] = " ".join(f["rates"])
     return {key: value for key, value in own.items() if value is not None}
 

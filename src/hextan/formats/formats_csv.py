@@ -44,6 +44,10 @@ def _rates(text: str) -> list[str]:
     return [part.strip() for part in parts if part.strip()]
 
 
+def _names(text: str) -> list[str]:
+    return [part.strip() for part in re.split(r"[;|]", text) if part.strip()]
+
+
 COLUMNS: tuple[Column, ...] = (
     Column("mode", lambda m, f, p: m.name, word, "name", of_mode=True, needed=True),
     Column(
@@ -75,6 +79,10 @@ COLUMNS: tuple[Column, ...] = (
     Column("interlaced", lambda m, f, p: "yes" if f.interlaced else "no", flag, "interlaced"),
     Column("rates", lambda m, f, p: "; ".join(f.rates), _rates, "rates", needed=True),
     Column("highest_fps", lambda m, f, p: f.highest_fps, plain_number, "highest_fps"),
+    Column("needs", lambda m, f, p: "; ".join(f.needs), _names, "needs"),
+    Column(
+        "from_firmware", lambda m, f, p: f.from_firmware, lambda text: word(text) or None, "from_firmware"
+    ),
 )
 _BY_NAME = {column.name: column for column in COLUMNS}
 _PAIRS: dict[str, list[Any]] = {"offset": [0, 0], "sampling": [1, 1], "methods": ["full", "full"]}

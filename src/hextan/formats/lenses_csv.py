@@ -107,6 +107,8 @@ COLUMNS: tuple[Column, ...] = (
     Column("front_mm", _millimetres),
     Column("length_mm", _millimetres),
     Column("weight_kg", _kilograms),
+    Column("correction", plain_number),
+    Column("correction_long", plain_number),
     Column("iris", word),
     Column("data_link", word),
 )

@@ -19,10 +19,10 @@ from hextan.store.models import Body, CropRule, InCameraCrop, RecordingFormat, S
 
 #: Columns that stand in the document under the same name.
 _BODY = ("key", "name", "maker", "mount", "firmware", "pitch_um", "free_windows", "write_mb_s", "buffer_gb",
-         "eis", "base_eis", "highest_ei", "nd_stops")  # fmt: skip
-_MODE = ("key", "name", "row_time_us", "overhead_us", "max_fps", "origins")
+         "eis", "base_eis", "highest_ei", "nd_stops", "zero_db_ei", "slots", "slot_use", "weight_kg", "size_mm")  # fmt: skip
+_MODE = ("key", "name", "row_time_us", "overhead_us", "max_fps", "menu", "origins")
 _FORMAT = ("key", "name", "codec", "bits", "samples", "compression", "megabits", "megabits_at_fps", "raw",
-           "interlaced", "rates", "highest_fps", "origins")  # fmt: skip
+           "interlaced", "rates", "highest_fps", "needs", "from_firmware", "origins")  # fmt: skip
 
 #: What a body's document needs, loaded in few queries.
 WHOLE = (
@@ -46,6 +46,7 @@ def document_of(row: Body) -> BodyDocument:
                     "key": crop.key,
                     "name": crop.name,
                     "lens": crop.lens,
+                    "menu": crop.menu,
                     "origins": crop.origins,
                     "rules": [
                         {
@@ -110,7 +111,7 @@ def apply_document(row: Body, document: BodyDocument) -> None:
 def _apply_mode(
     row: ScanMode, mode: ModeDocument, pitch_um: float, formats: dict[str, RecordingFormat]
 ) -> None:
-    plain = mode.model_dump(mode="json", include={"origins"})
+    plain = mode.model_dump(mode="json", include={"origins", "menu"})
     for name in _MODE:
         setattr(row, name, plain.get(name, getattr(mode, name)))
     row.window_w, row.window_h = mode.photosites(pitch_um)
@@ -137,7 +138,8 @@ def _apply_format(row: RecordingFormat, document: FormatDocument) -> None:
 
 def _apply_crop(row: InCameraCrop, document: CropDocument, modes: dict[str, ScanMode]) -> None:
     row.lens = document.lens
-    row.origins = document.model_dump(mode="json", include={"origins"})["origins"]
+    plain = document.model_dump(mode="json", include={"origins", "menu"})
+    row.origins, row.menu = plain["origins"], plain["menu"]
     wanted = [(rule.mode, *(rule.aspect or (None, None)), rule.factor) for rule in document.rules]
     have = [(rule.mode.key, rule.aspect_w, rule.aspect_h, rule.factor) for rule in row.rules]
     if wanted != have:

@@ -116,6 +116,11 @@ class Body(Keyed, Base):
     eis: Mapped[list[int]] = mapped_column(ARRAY(BigInteger), default=list)
     base_eis: Mapped[list[int]] = mapped_column(ARRAY(BigInteger), default=list)
     highest_ei: Mapped[int | None]
+    zero_db_ei: Mapped[int | None]
+    slots: Mapped[int] = mapped_column(default=1, server_default="1")
+    slot_use: Mapped[str] = mapped_column(default="after", server_default="after")
+    weight_kg: Mapped[float | None]
+    size_mm: Mapped[list[float] | None] = mapped_column(ARRAY(Double))
     nd_stops: Mapped[list[float]] = mapped_column(ARRAY(Double), default=list)
     origin: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
     claims: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
@@ -129,7 +134,8 @@ class Body(Keyed, Base):
     )
     __table_args__ = (
         *_positive("photosites_w", "photosites_h", "pitch_um", "total_photosites_w", "total_photosites_h"),
-        *_positive("write_mb_s", "buffer_gb", "highest_ei"),
+        *_positive("write_mb_s", "buffer_gb", "highest_ei", "zero_db_ei", "slots", "weight_kg"),
+        CheckConstraint("slot_use in ('after', 'both', 'proxy')", name="slot_use_known"),
     )
 
 
@@ -152,6 +158,7 @@ class ScanMode(Keyed, Base):
     row_time_us: Mapped[float | None]
     overhead_us: Mapped[float] = mapped_column(default=0.0)
     max_fps: Mapped[float | None]
+    menu: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict, server_default="{}")
     formats: Mapped[list[RecordingFormat]] = relationship(
         order_by="RecordingFormat.position", cascade="all, delete-orphan"
     )
@@ -181,6 +188,8 @@ class RecordingFormat(Keyed, Base):
     interlaced: Mapped[bool] = mapped_column(default=False)
     rates: Mapped[list[str]] = mapped_column(ARRAY(Text))
     highest_fps: Mapped[float | None]
+    needs: Mapped[list[str]] = mapped_column(ARRAY(Text), default=list, server_default="{}")
+    from_firmware: Mapped[str | None]
     samples: Mapped[str | None]
     compression: Mapped[float | None]
     megabits: Mapped[float | None]
@@ -201,10 +210,11 @@ class InCameraCrop(Keyed, Base):
     __tablename__ = "in_camera_crop"
     body_id: Mapped[int] = _owner("body")
     lens: Mapped[str] = mapped_column(default="any")
+    menu: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict, server_default="{}")
     rules: Mapped[list[CropRule]] = relationship(order_by="CropRule.position", cascade="all, delete-orphan")
     __table_args__ = (
         UniqueConstraint("body_id", "key"),
-        CheckConstraint("lens in ('any', 'spherical', 'short_circle')", name="lens_known"),
+        CheckConstraint("lens in ('any', 'spherical', 'short_circle', 'corrected')", name="lens_known"),
     )
 
 
@@ -267,11 +277,15 @@ class Lens(Keyed, Base):
     front_mm: Mapped[float | None]
     length_mm: Mapped[float | None]
     weight_kg: Mapped[float | None]
+    correction: Mapped[float | None]
+    correction_long: Mapped[float | None]
     iris: Mapped[str] = mapped_column(default="ring")
     data_link: Mapped[str] = mapped_column(default="")
     __table_args__ = (
         *_positive("focal_mm", "f_number", "t_stop", "f_number_long", "t_stop_long", "image_circle_mm"),
         *_positive("squeeze", "pupil_magnification", "close_focus_m", "front_mm", "length_mm", "weight_kg"),
+        CheckConstraint("correction >= 1", name="correction_crops"),
+        CheckConstraint("correction_long >= 1", name="correction_long_crops"),
         UniqueConstraint("lens_set_id", "key"),
         CheckConstraint("focal_long_mm > focal_mm", name="focal_range_ordered"),
         CheckConstraint("f_number is not null or t_stop is not null", name="some_aperture"),
@@ -296,6 +310,7 @@ class Rig(Versioned, Base):
     mounts: Mapped[list[Mount]] = relationship(order_by="Mount.position", cascade="all, delete-orphan")
     adapters: Mapped[list[Adapter]] = relationship(order_by="Adapter.position", cascade="all, delete-orphan")
     filters: Mapped[list[NdFilter]] = relationship(order_by="NdFilter.position", cascade="all, delete-orphan")
+    pairs: Mapped[list[PairNote]] = relationship(order_by="PairNote.position", cascade="all, delete-orphan")
 
 
 class Mount(Keyed, Base):
@@ -337,6 +352,19 @@ class NdFilter(Keyed, Base):
     stops: Mapped[float]
     count: Mapped[int]
     __table_args__ = (*_positive("stops", "count"), UniqueConstraint("rig_id", "key"))
+
+
+class PairNote(Keyed, Base):
+    """What is known of a lens, or of a whole set, on one body; all three by their names."""
+
+    __tablename__ = "pair_note"
+    rig_id: Mapped[int] = _owner("rig")
+    body: Mapped[str]
+    note: Mapped[str]
+    __table_args__ = (
+        UniqueConstraint("rig_id", "key"),
+        CheckConstraint("note <> ''", name="note_given"),
+    )
 
 
 class Comparison(Versioned, Base):

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session, selectinload
 
 from hextan.core.base import NotFoundError, StaleWriteError
 from hextan.core.bench import BENCH_SCHEMA, BenchState, parse_state
-from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of
+from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of, pair_notes_of
 from hextan.core.entry import plain_bodies, plain_lens_sets, plain_rig
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings, parse_settings
 from hextan.core.equipment import package as core
@@ -107,6 +107,7 @@ def load_package(session: Session, production_id: int) -> core.Package:
         coc=settings.coc,
         references=tuple(settings.references),
         deliveries=tuple(settings.deliveries),
+        carried=frozenset(settings.carried),
     )
 
 
@@ -126,6 +127,7 @@ def _rig(row: Rig | None) -> dict[str, Any]:
         "mounts": tuple(mount_of(mount) for mount in document.mounts),
         "adapters": tuple(adapter_of(adapter, ids[adapter.key]) for adapter in document.adapters),
         "filters": tuple(filter_of(each) for each in document.filters),
+        "pair_notes": pair_notes_of(document),
     }
 
 

@@ -8,15 +8,21 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
 from hextan.core.base import StaleWriteError
-from hextan.core.documents import AdapterDocument, FilterDocument, MountDocument, RigDocument
+from hextan.core.documents import AdapterDocument, FilterDocument, MountDocument, PairDocument, RigDocument
 from hextan.store.documents import matched, prune
-from hextan.store.models import Adapter, Mount, NdFilter, Rig
+from hextan.store.models import Adapter, Mount, NdFilter, PairNote, Rig
 from hextan.store.writes import from_version, stale
 
 _MOUNT = tuple(MountDocument.model_fields)
 _ADAPTER = tuple(AdapterDocument.model_fields)
 _FILTER = tuple(FilterDocument.model_fields)
-WHOLE = (selectinload(Rig.mounts), selectinload(Rig.adapters), selectinload(Rig.filters))
+_PAIR = tuple(PairDocument.model_fields)
+WHOLE = (
+    selectinload(Rig.mounts),
+    selectinload(Rig.adapters),
+    selectinload(Rig.filters),
+    selectinload(Rig.pairs),
+)
 
 
 def document_of(row: Rig | None) -> RigDocument:
@@ -32,6 +38,7 @@ def document_of(row: Rig | None) -> RigDocument:
             "mounts": plain(row.mounts, _MOUNT),
             "adapters": plain(row.adapters, _ADAPTER),
             "filters": plain(row.filters, _FILTER),
+            "pairs": plain(row.pairs, _PAIR),
         }
     )
 
@@ -74,6 +81,7 @@ def apply_document(row: Rig, document: RigDocument) -> None:
         (row.mounts, list(document.mounts), Mount),
         (row.adapters, list(document.adapters), Adapter),
         (row.filters, list(document.filters), NdFilter),
+        (row.pairs, list(document.pairs), PairNote),
     )
     for rows, documents, kind in kinds:
         for found, said in zip(matched(rows, documents, kind), documents, strict=True):

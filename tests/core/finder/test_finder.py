@@ -33,7 +33,10 @@ ADAPTERS = [
     MountAdapter(2, "K50 to N30", 1.0, "K50", "N30"),
 ]
 PACKAGE = package_of(
-    catalogue(), lens_sets=(LensSet(1, "Lantern Works", "all", tuple(LENSES)),), adapters=tuple(ADAPTERS)
+    catalogue(),
+    lens_sets=(LensSet(1, "Lantern Works", "all", tuple(LENSES)),),
+    adapters=tuple(ADAPTERS),
+    carried=frozenset(["Weir 7 recorder", "high-speed key"]),
 )
 
 

@@ -237,6 +237,8 @@ function limitText(row: LadderRow, which: 'near' | 'far', unit: Unit): string {
 
 const SHORT_WORDS: Record<string, string> = {
   mount: 'does not mount',
+  lacking: 'lacks what it needs',
+  correction_unknown: 'correction not stated',
   close_focus: 'nearer than close focus',
   rate_too_high: 'rate out of reach',
   rate_just: 'rate by a hair',

@@ -10,6 +10,7 @@ import type {
   LensSetKept,
   LensSetSheet,
   MountDocument,
+  PairDocument,
   RigDocument,
   RigKept,
   RigSheet,
@@ -61,6 +62,8 @@ export function newLens(rows: readonly LensDocument[], like: LensDocument | unde
     front_mm: null,
     length_mm: null,
     weight_kg: null,
+    correction: null,
+    correction_long: null,
     iris: 'ring' as const,
     data_link: '',
   }
@@ -114,6 +117,14 @@ export const newFilter = (rows: readonly FilterDocument[]): FilterDocument => ({
   origins: {},
   stops: 1,
   count: 1,
+})
+
+export const newPair = (glass: string, body: string): PairDocument => ({
+  key: newKey(),
+  name: glass,
+  origins: {},
+  body,
+  note: 'To be tested',
 })
 
 /** What was typed for a table of circles: "2.4: 27.9; 4: 28.7", with "inf" for infinity. */

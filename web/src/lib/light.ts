@@ -65,3 +65,7 @@ export const three = (value: number) => Number(value.toPrecision(3))
 /** A shutter time as it is told: 1/50 s, or seconds where it is long. */
 export const shutterTime = (seconds: number) =>
   seconds >= 0.4 ? `${three(seconds)} s` : `1/${Number((1 / seconds).toFixed(1))} s`
+
+/** A gain in decibels: +6 dB, −3 dB. */
+export const gain = (db: number) =>
+  `${db > 0.05 ? '+' : db < -0.05 ? '−' : ''}${Math.abs(Math.round(10 * db) / 10)} dB`

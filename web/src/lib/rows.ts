@@ -25,6 +25,7 @@ export function newMode(photosites: readonly number[], rows: readonly { name: st
     row_time_us: null,
     overhead_us: 0,
     max_fps: null,
+    menu: { name: '', where: '', overridden_by: '', finder: '' },
     formats: [],
   }
 }
@@ -46,6 +47,8 @@ export function newFormat(rows: readonly { name: string }[]): FormatDocument {
     interlaced: false,
     rates: ['24', '25'],
     highest_fps: null,
+    needs: [],
+    from_firmware: null,
   }
 }
 

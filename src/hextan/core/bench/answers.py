@@ -66,6 +66,8 @@ class ReadoutLink(TypedDict):
     factor: float
     width_mm: float
     height_mm: float
+    #: What its scan mode is called in the camera.
+    menu: str | None
 
 
 class DeliveryLink(TypedDict):
@@ -114,6 +116,8 @@ class CropSwitch(TypedDict):
     factor: float | None
     on: bool
     reason: str | None
+    #: What it is called in the camera.
+    menu: str | None
 
 
 class Tick(TypedDict):

@@ -40,6 +40,7 @@ from hextan.core.light import (
     Settings,
     balance,
     flicker,
+    gain_db,
     nd_choices,
     needed_lux,
     rate_cost_stops,
@@ -205,7 +206,10 @@ def exposure_view(package: Package, state: BenchState, base_fps: float) -> Expos
         "lux": s.lux,
         "foot_candles": s.lux / LUX_PER_FOOT_CANDLE,
         "balance": _balance(solved, e, state),
-        "eis": [{"ei": ei, "native": ei in e.means.base_eis} for ei in e.means.eis],
+        "eis": [
+            {"ei": ei, "native": ei in e.means.base_eis, "gain_db": gain_db(ei, found.chosen.body.zero_db_ei)}
+            for ei in e.means.eis
+        ],
         "nds": [{"stops": c.stops, "parts": list(c.parts)} for c in e.means.nds],
         "light_for_stops": [
             {

@@ -39,6 +39,8 @@ class EiChoice(TypedDict):
 
     ei: int
     native: bool
+    #: The same as a gain, where the body states which EI is 0 dB.
+    gain_db: float | None
 
 
 class NdRead(TypedDict):

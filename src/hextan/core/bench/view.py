@@ -29,14 +29,16 @@ from hextan.core.bench.state import BenchState
 from hextan.core.equipment import (
     FormatInPackage,
     Highest,
+    InCameraCrop,
     LensOnBody,
     LensSetting,
     Mounting,
     Package,
     highest_of,
+    lacking,
     window_map,
 )
-from hextan.core.evaluation import Evaluation, FormatAnswer, LensAnswer, answer_of, derivation_of
+from hextan.core.evaluation import Evaluation, FormatAnswer, LensAnswer, Note, answer_of, derivation_of
 from hextan.core.kit import VERDICTS, KitAsk, kit_of
 from hextan.core.optics import coverage_verdict, format_class, sharpness
 
@@ -65,14 +67,15 @@ def bench_view(
     formats, index = package.formats, found.index
     answer = answer_of(result)
     rows = [
-        _row(state, setting, here, answer["formats"][i], chosen) for i, here in enumerate(formats.values())
+        _row(package, state, setting, here, answer["formats"][i], chosen)
+        for i, here in enumerate(formats.values())
     ]
     pinned = [key for key in state.pinned if key in order]
     shown = {key: order[key] for key in [*pinned, state.format_id]}
     return {
         "reference": answer["reference"],
         "lens": _lens(setting, answer["lens"], chosen, float(result.needed_mm[index])),
-        "links": _links(state, result, index, setting),
+        "links": _links(state, result, index, setting, chosen),
         "rows": rows,
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
         "kit": _lens_choices(package, state),
@@ -108,6 +111,7 @@ def _lens(
 
 
 def _row(
+    package: Package,
     state: BenchState,
     setting: LensSetting,
     here: FormatInPackage,
@@ -118,6 +122,11 @@ def _row(
     if reasons:
         text = "; ".join(reasons)
         answer["notes"].insert(0, {"level": "stop", "code": "mount", "text": f"{text[0].upper()}{text[1:]}."})
+    for text in lacking(here, package.carried):
+        answer["notes"].insert(
+            0, {"level": "stop", "code": "lacking", "text": f"{text[0].upper()}{text[1:]}."}
+        )
+    answer["notes"] += _unknown_correction(state, setting, here)
     speed, pixels, covered = answer["speed"], answer["pixels"], answer["coverage"]
     highest = highest_of(here)
     row: LadderRow = {
@@ -133,6 +142,22 @@ def _row(
     }
     row["shown"] = _shown(state, row, here, chosen, highest)
     return row
+
+
+def _unknown_correction(state: BenchState, setting: LensSetting, here: FormatInPackage) -> list[Note]:
+    """What a correction takes is the lens's; where it is not stated, the most that it may take is what is shown."""
+    lens = setting.on_body(here)
+    acting = here.crops_that_apply(frozenset(state.crop_ids), lens) if lens.correction is None else []
+    return [
+        {
+            "level": "warn",
+            "code": "correction_unknown",
+            "text": f"{crop.name} is counted with ×{factor:g}, the most that it may take: {setting.lens.name} does not "
+            f"state its own. The picture may be up to {100 * (factor - 1):.1f} % wider.",
+        }
+        for crop, factor in acting
+        if crop.lens == "corrected"
+    ]
 
 
 def _shown(
@@ -190,20 +215,28 @@ def _suited(rows: list[LadderRow], setting: LensSetting) -> list[SuitedFormat]:
     return list(reversed(same.values()))[:5]
 
 
+def _factor(chosen: FormatInPackage, crop: InCameraCrop, lens: LensOnBody) -> float | None:
+    acting = chosen.crops_that_apply(frozenset([crop.id]), lens)
+    return acting[0][1] if acting else crop.factor(chosen.mode.id, chosen.recording.raster)
+
+
 def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody) -> list[CropSwitch]:
     return [
         {
             "id": crop.id,
             "name": crop.name,
-            "factor": crop.factor(chosen.mode.id, chosen.recording.raster),
+            "factor": _factor(chosen, crop, lens),
             "on": crop.id in state.crop_ids,
             "reason": chosen.crop_reason(crop, lens),
+            "menu": crop.menu.told,
         }
         for crop in chosen.body.crops
     ]
 
 
-def _links(state: BenchState, result: Evaluation, index: int, setting: LensSetting) -> Links:
+def _links(
+    state: BenchState, result: Evaluation, index: int, setting: LensSetting, chosen: FormatInPackage
+) -> Links:
     """Tell what each link does to the picture's size, by the reference's dimension: the factors multiply to the sum."""
     c, by, squeeze = result.columns, result.reference.by, setting.lens.squeeze
 
@@ -221,6 +254,7 @@ def _links(state: BenchState, result: Evaluation, index: int, setting: LensSetti
             "factor": whole / as_read,
             "width_mm": float(c.read_w[index]),
             "height_mm": float(c.read_h[index]),
+            "menu": chosen.mode.menu.told,
         },
         "recording": {"factor": read / recorded},
         "delivery": {"factor": recorded / picture},

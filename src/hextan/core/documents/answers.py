@@ -204,7 +204,7 @@ class FilterMarking(TypedDict):
 
 
 class RigSheet(TypedDict):
-    """What follows from mounts, adapters and filters: notes by adapter, and every combination as it would be."""
+    """What follows from mounts, adapters and filters: notes by adapter and by pair, and every combination as it would be."""
 
     notes: dict[str, list[str]]
     filters: dict[str, FilterMarking]

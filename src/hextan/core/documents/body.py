@@ -38,6 +38,7 @@ from hextan.core.equipment import (
     Body,
     CropRule,
     InCameraCrop,
+    Menu,
     Package,
     RecordingFormat,
     ScanMode,
@@ -58,13 +59,28 @@ MOST_FORMATS = 2000
 
 Method: TypeAlias = Literal["full", "binned", "skipped"]
 Sampling: TypeAlias = Literal["raw", "4:2:0", "4:2:2", "4:4:4"]
-LensCondition: TypeAlias = Literal["any", "spherical", "short_circle"]
+LensCondition: TypeAlias = Literal["any", "spherical", "short_circle", "corrected"]
+#: What a second slot does: it takes over, writes the same again, or takes the proxy.
+SlotUse: TypeAlias = Literal["after", "both", "proxy"]
 
 
 Step: TypeAlias = Annotated[int, Field(ge=1, le=16)]
 Ei: TypeAlias = Annotated[int, Field(ge=1, le=10_000_000)]
 NdStops: TypeAlias = Annotated[float, Field(gt=0, le=30)]
+Version: TypeAlias = Annotated[str, Field(pattern=r"^\d{1,6}(\.\d{1,6}){0,3}$")]
 Shift: TypeAlias = Annotated[int, Field(ge=-100_000, le=100_000)]
+
+
+class MenuWords(Part):
+    """What a scan mode or a switch is called in the camera, and what can get in its way."""
+
+    #: As it stands in the menu, and where.
+    name: Note = ""
+    where: Note = ""
+    #: What wins over it: an automatic setting, a recording format, a lens.
+    overridden_by: Note = ""
+    #: How the finder shows that it is on.
+    finder: Note = ""
 
 
 class FormatDocument(Row):
@@ -83,6 +99,9 @@ class FormatDocument(Row):
     interlaced: bool = False
     rates: Annotated[list[RateText], Field(min_length=1, max_length=80)]
     highest_fps: Fps | None = None
+    #: Accessories and licences without which it does not record, and the firmware since which there is it.
+    needs: Annotated[list[Name], Field(max_length=8)] = []
+    from_firmware: Version | None = None
 
     @model_validator(mode="after")
     def _one_story(self) -> FormatDocument:
@@ -104,6 +123,7 @@ class ModeDocument(Row):
     row_time_us: Annotated[float, Field(gt=0, le=10_000)] | None = None
     overhead_us: Annotated[float, Field(ge=0, le=1_000_000)] = 0.0
     max_fps: Fps | None = None
+    menu: MenuWords = MenuWords()
     formats: Annotated[list[FormatDocument], Field(max_length=MOST_FORMATS)] = []
 
     @model_validator(mode="after")
@@ -134,9 +154,14 @@ class CropRuleDocument(Part):
 
 
 class CropDocument(Row):
-    """A crop that the body can switch on. It never acts on raw."""
+    """A crop that the body can switch on. It never acts on raw.
+
+    For lenses that are corrected it takes what each lens says; a rule's factor is the most that it may take
+    where the lens does not say.
+    """
 
     lens: LensCondition = "any"
+    menu: MenuWords = MenuWords()
     rules: Annotated[list[CropRuleDocument], Field(max_length=200)] = []
 
 
@@ -222,6 +247,14 @@ class BodyDocument(Row):
     #: The highest that whoever knows the body calls usable.
     highest_ei: Ei | None = None
     nd_stops: Annotated[list[NdStops], Field(max_length=40)] = []
+    #: The EI that its menu calls a gain of 0 dB.
+    zero_db_ei: Ei | None = None
+    #: Slots for cards, and what the second one does.
+    slots: Annotated[int, Field(ge=1, le=8)] = 1
+    slot_use: SlotUse = "after"
+    #: Ready to shoot without lens; width, height and depth in mm.
+    weight_kg: Annotated[float, Field(gt=0, le=200)] | None = None
+    size_mm: Annotated[list[Millimetres], Field(min_length=3, max_length=3)] | None = None
     origin: Origin = Origin()
     modes: Annotated[list[ModeDocument], Field(max_length=200)] = []
     crops: Annotated[list[CropDocument], Field(max_length=50)] = []
@@ -365,7 +398,8 @@ def body_of(document: BodyDocument, ids: dict[str, int] | None = None, body_id: 
         modes=tuple(_mode(document, mode, number) for mode in document.modes),
         crops=tuple(
             InCameraCrop(number[crop.key], crop.name, crop.lens, tuple(
-                CropRule(number[r.mode], r.aspect[0] / r.aspect[1] if r.aspect else None, r.factor) for r in crop.rules))
+                CropRule(number[r.mode], r.aspect[0] / r.aspect[1] if r.aspect else None, r.factor) for r in crop.rules),
+                _menu(crop.menu))
             for crop in document.crops
         ),
         free_windows=document.free_windows,
@@ -375,7 +409,17 @@ def body_of(document: BodyDocument, ids: dict[str, int] | None = None, body_id: 
         base_eis=tuple(sorted(set(document.base_eis))),
         highest_ei=document.highest_ei,
         nd_stops=tuple(sorted(set(document.nd_stops))),
+        firmware=document.firmware,
+        zero_db_ei=document.zero_db_ei,
+        slots=document.slots,
+        slot_use=document.slot_use,
+        weight_kg=document.weight_kg,
     )  # fmt: skip
+
+
+def _menu(words: MenuWords) -> Menu:
+    """Make the package's record of menu words."""
+    return Menu(words.name, words.where, words.overridden_by, words.finder)
 
 
 def _mode(document: BodyDocument, mode: ModeDocument, number: dict[str, int]) -> ScanMode:
@@ -389,6 +433,7 @@ def _mode(document: BodyDocument, mode: ModeDocument, number: dict[str, int]) ->
         row_time_us=mode.row_time_us,
         overhead_us=mode.overhead_us,
         max_fps=mode.max_fps,
+        menu=_menu(mode.menu),
         formats=tuple(_format(f, number) for f in mode.formats),
     )
 
@@ -409,4 +454,6 @@ def _format(f: FormatDocument, number: dict[str, int]) -> RecordingFormat:
         compression=f.compression,
         megabits=f.megabits,
         megabits_at_fps=f.megabits_at_fps,
+        needs=tuple(f.needs),
+        from_firmware=f.from_firmware,
     )

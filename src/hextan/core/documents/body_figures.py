@@ -27,6 +27,7 @@ LACKING: dict[str, Callable[[BodyDocument], bool]] = {
         f.megabits is None and f.compression is None for mode in body.modes for f in mode.formats
     ),
     "No mount: lenses of no mount are taken to fit.": lambda body: body.mount == UNKNOWN_MOUNT,
+    "No weight: a rig's limit cannot be held against it.": lambda body: body.weight_kg is None,
     "No sensitivities: the exposure is told without limits.": lambda body: not body.eis,
 }
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeAlias
 
 from pydantic import ConfigDict, Field, model_validator
 
@@ -27,6 +27,9 @@ from hextan.core.equipment import Iris, Lens, LensSet
 from hextan.core.optics import CircleAxis, FormatClass, Projection
 
 LENS_SET_SCHEMA = Schema("hextan.lens_set", 1)
+
+
+Correction: TypeAlias = Annotated[float, Field(ge=1, le=2)]
 
 
 class CirclePoint(Part):
@@ -60,6 +63,9 @@ class LensDocument(Row):
     front_mm: Millimetres | None = None
     length_mm: Annotated[float, Field(gt=0, le=3000)] | None = None
     weight_kg: Annotated[float, Field(gt=0, le=100)] | None = None
+    #: How much a body's correction of its distortion crops, at either end of a zoom.
+    correction: Correction | None = None
+    correction_long: Correction | None = None
     iris: Iris = "ring"
     data_link: Note = ""
 
@@ -75,6 +81,8 @@ class LensDocument(Row):
                 raise ValueError(f"{name}_long is for zooms: a prime has one stop")
             if long is not None and getattr(self, name) is None:
                 raise ValueError(f"{name}_long needs {name} at the short end")
+        if self.correction_long is not None and (self.focal_long_mm is None or self.correction is None):
+            raise ValueError("correction_long is for zooms that state correction at the short end")
         if self.projection != "rectilinear" and self.squeeze != 1.0:
             raise ValueError("a fisheye projection and a squeeze other than 1 cannot be computed together")
         if (self.circle_by is None) != (not self.circles):
@@ -191,6 +199,10 @@ def lens_of(document: LensDocument, lens_id: int = 0) -> Lens:
         ),
         designed_for=document.designed_for,
         breathing_percent=document.breathing_percent,
+        correction=document.correction,
+        correction_long=document.correction_long or (document.correction if long else None),
+        weight_kg=document.weight_kg,
+        front_mm=document.front_mm,
         iris=document.iris,
         data_link=document.data_link,
         length_mm=document.length_mm,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, model_validator
@@ -20,12 +21,12 @@ from hextan.core.base import (
     parser_of,
 )
 from hextan.core.documents.answers import FilterMarking, RigSheet
-from hextan.core.equipment import Mount, MountAdapter, Package, Rig, combinations
+from hextan.core.equipment import Mount, MountAdapter, Package, PairNote, combinations
 from hextan.core.light import NdFilter
 from hextan.core.optics import FormatClass
 
 RIG_SCHEMA = Schema("hextan.rig", 1)
-#: The tables of the document.
+#: The tables of the document whose rows are told apart by name.
 ROWS = ("mounts", "adapters", "filters")
 
 
@@ -66,20 +67,28 @@ class FilterDocument(Row):
     count: Annotated[int, Field(ge=1, le=100)] = 1
 
 
+class PairDocument(Row):
+    """What is known of a lens, or of every lens of a set (its name), on one body."""
+
+    body: Name
+    note: Annotated[str, Field(min_length=1, max_length=500)]
+
+
 class RigDocument(Part):
-    """All mounts, adapters and filters of a production."""
+    """All mounts, adapters and filters of a production, and what is known of lenses on bodies."""
 
     schema_name: Literal["hextan.rig"] = Field("hextan.rig", alias="schema")
     schema_version: Literal[1] = 1
     mounts: Annotated[list[MountDocument], Field(max_length=200)] = []
     adapters: Annotated[list[AdapterDocument], Field(max_length=500)] = []
     filters: Annotated[list[FilterDocument], Field(max_length=100)] = []
+    pairs: Annotated[list[PairDocument], Field(max_length=500)] = []
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
 
     @model_validator(mode="after")
     def _keys(self) -> RigDocument:
-        for rows in (self.mounts, self.adapters, self.filters):
+        for rows in (self.mounts, self.adapters, self.filters, self.pairs):
             keys = [row.key for row in rows]
             if len(set(keys)) != len(keys):
                 raise ValueError("two rows have the same key")
@@ -147,6 +156,11 @@ def filter_of(document: FilterDocument) -> NdFilter:
     return NdFilter(document.name, document.stops, document.count)
 
 
+def pair_notes_of(document: RigDocument) -> tuple[PairNote, ...]:
+    """Make the package's record of what is known of lenses on bodies."""
+    return tuple(PairNote(pair.name, pair.body, pair.note) for pair in document.pairs)
+
+
 def mount_of(document: MountDocument) -> Mount:
     """Make the package's record of a mount."""
     return Mount(document.name, document.flange_mm, document.throat_mm)
@@ -165,14 +179,29 @@ def rig_sheet(document: RigDocument, package: Package) -> RigSheet:
         What `check_rig` refuses.
     """
     check_rig(document)
-    as_typed = Rig(
-        tuple(mount_of(mount) for mount in document.mounts),
-        tuple(adapter_of(adapter, i) for i, adapter in enumerate(document.adapters, 1)),
-    )
+    as_typed = replace(
+        package,
+        mounts=tuple(mount_of(mount) for mount in document.mounts),
+        adapters=tuple(adapter_of(adapter, i) for i, adapter in enumerate(document.adapters, 1)),
+        pair_notes=pair_notes_of(document),
+    ).rig
     return {
-        "notes": rig_notes(document),
+        "notes": rig_notes(document) | _pair_notes(document, package),
         "filters": filter_markings(document),
         "combinations": combinations(as_typed, (lens for _, lens in package.lenses.values()), package.bodies),
+    }
+
+
+def _pair_notes(document: RigDocument, package: Package) -> dict[str, list[str]]:
+    """What a note on a pair does not find in the package, by its key."""
+    glass = {lens.name for _, lens in package.lenses.values()} | {kit.name for kit in package.lens_sets}
+    bodies = {body.name for body in package.bodies}
+    return {
+        pair.key: [
+            *([] if pair.name in glass else [f"No lens and no lens set is called {pair.name}."]),
+            *([] if pair.body in bodies else [f"No body is called {pair.body}."]),
+        ]
+        for pair in document.pairs
     }
 
 

@@ -2,9 +2,10 @@
 
 from hextan.core.equipment import package
 from hextan.core.equipment.answers import Combination, KitVerdict, Limit, Mounted, WindowMap
-from hextan.core.equipment.data import DataAsk, data_table
+from hextan.core.equipment.data import DataAsk, cards_filled, data_table
 from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
 from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
+from hextan.core.equipment.needs import lacking
 from hextan.core.equipment.package import (
     Body,
     CropRule,
@@ -14,9 +15,11 @@ from hextan.core.equipment.package import (
     Lens,
     LensOnBody,
     LensSet,
+    Menu,
     Mount,
     MountAdapter,
     Package,
+    PairNote,
     RecordingFormat,
     Rig,
     ScanMode,
@@ -50,22 +53,26 @@ __all__ = [
     "LensSet",
     "LensSetting",
     "Limit",
+    "Menu",
     "Mount",
     "MountAdapter",
     "Mounted",
     "Mounting",
     "Package",
     "PackageSettings",
+    "PairNote",
     "RecordingFormat",
     "Rig",
     "ScanMode",
     "WindowMap",
     "adapters_by_id",
+    "cards_filled",
     "combinations",
     "data_table",
     "evaluation_request",
     "format_requests",
     "highest_of",
+    "lacking",
     "mounting_of",
     "package",
     "parse_settings",

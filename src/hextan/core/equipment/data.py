@@ -152,6 +152,16 @@ def _window_words(
     )
 
 
+def cards_filled(body: Body) -> int:
+    """How many cards of the body are filled one after the other; a second one that writes the same adds no minutes."""
+    return body.slots if body.slot_use == "after" else 1
+
+
+def _copies(body: Body) -> int:
+    """How many times everything is written."""
+    return body.slots if body.slot_use == "both" else 1
+
+
 def _buffer_seconds(body: Body, rate: float | None) -> float | None:
     """How long a burst lasts; None where nothing is buffered, or the card keeps up."""
     if rate is None or body.buffer_bytes is None or body.write_bytes_s is None:
@@ -166,11 +176,12 @@ def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | Non
         return {"mb_s": None, "card_minutes": {card.key: None for card in settings.cards}, "day_gb": None,
                 "day_gib": None, "buffer_s": None, "buffer_frames": None}  # fmt: skip
     buffer_s = _buffer_seconds(here.body, rate)
-    day = float(media.storage_bytes(settings.minutes_a_day, rate))
+    day = float(media.storage_bytes(settings.minutes_a_day, rate)) * _copies(here.body)
     return {
         "mb_s": rate / 1e6,
         "card_minutes": {
-            card.key: float(media.card_minutes(card.capacity, card.unit, rate)) for card in settings.cards
+            card.key: float(media.card_minutes(card.capacity, card.unit, rate)) * cards_filled(here.body)
+            for card in settings.cards
         },
         "day_gb": day / media.BYTES["GB"],
         "day_gib": day / media.BYTES["GiB"],

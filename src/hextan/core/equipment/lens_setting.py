@@ -132,7 +132,7 @@ class LensSetting:
         """Tell what in-camera crops have to know of the lens as it is mounted."""
         circle = self.circle_mm
         covers = None if circle is None else circle >= here.needed_circle_mm
-        return LensOnBody(self.lens.squeeze, covers)
+        return LensOnBody(self.lens.squeeze, covers, self.lens.correction_at(self.focal_mm))
 
 
 def adapters_by_id(

@@ -6,7 +6,7 @@ Plain frozen records without behaviour of a database or a screen. Identifiers ar
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 from typing import Any, Literal, NamedTuple, TypeAlias
 
@@ -31,6 +31,35 @@ ReadMethod: TypeAlias = Literal["full", "binned", "skipped"]
 READ_METHODS: tuple[ReadMethod, ...] = ("full", "binned", "skipped")
 #: How the iris is set: by a ring on the lens, from the body, or either way.
 Iris: TypeAlias = Literal["ring", "body", "either"]
+#: What a second slot does: it takes over, writes the same again, or takes the proxy.
+SlotUse: TypeAlias = Literal["after", "both", "proxy"]
+
+
+@dataclass(frozen=True)
+class Menu:
+    """What a scan mode or a switch is called in the camera, where, what wins over it, how the finder shows it."""
+
+    name: str = ""
+    where: str = ""
+    overridden_by: str = ""
+    finder: str = ""
+
+    @property
+    def told(self) -> str | None:
+        """All of it in a sentence; None where nothing is stated.
+
+        >>> Menu("Steady", "Image", "raw recording").told
+        'In the menu: “Steady” under Image; raw recording wins over it.'
+        """
+        name = f"“{self.name}”" if self.name else "it stands" if self.where else ""
+        place = f"{name} under {self.where}" if self.where else name
+        parts = [
+            f"In the menu: {place}" if place else "",
+            f"{self.overridden_by} wins over it" if self.overridden_by else "",
+            f"the finder shows {self.finder}" if self.finder else "",
+        ]
+        sentence = "; ".join(part for part in parts if part)
+        return f"{sentence[0].upper()}{sentence[1:]}." if sentence else None
 
 
 @dataclass(frozen=True)
@@ -53,13 +82,15 @@ class InCameraCrop:
     """A crop that a body can switch on: stabiliser, lens correction, small-circle mode.
 
     The first rule that fits holds; none ever acts on raw. `lens` is ``any``, ``spherical`` (not with
-    a squeeze) or ``short_circle`` (only for a lens whose circle does not cover the recording).
+    a squeeze), ``short_circle`` (only for a lens whose circle does not cover the recording) or ``corrected``
+    (as much as the lens says; the rule's factor is the most where it does not).
     """
 
     id: int
     name: str
     lens: str
     rules: tuple[CropRule, ...]
+    menu: Menu = Menu()
 
     def factor(self, mode_id: int, raster: tuple[int, int]) -> float | None:
         """Give the factor in a scan mode for a raster, or None where it cannot be switched on."""
@@ -73,6 +104,8 @@ class LensOnBody:
     squeeze: float = 1.0
     #: Whether its circle covers what is recorded without crops; None when the circle is not stated.
     covers: bool | None = None
+    #: How much the correction of its distortion crops; None where it is not stated.
+    correction: float | None = None
 
 
 @dataclass(frozen=True)
@@ -96,6 +129,9 @@ class RecordingFormat:
     #: Stated bit rate, 10^6 bit/s, and the frame rate with which it grows (None: the same at every rate).
     megabits: float | None = None
     megabits_at_fps: float | None = None
+    #: Accessories and licences without which it does not record, and the firmware since which there is it.
+    needs: tuple[str, ...] = ()
+    from_firmware: str | None = None
 
     @property
     def data_known(self) -> bool:
@@ -163,6 +199,7 @@ class ScanMode:
     overhead_us: float
     max_fps: float | None
     formats: tuple[RecordingFormat, ...] = ()
+    menu: Menu = Menu()
 
     @property
     def method(self) -> ReadMethod:
@@ -197,6 +234,14 @@ class Body:
     #: The highest that is stated as usable.
     highest_ei: int | None = None
     nd_stops: tuple[float, ...] = ()
+    #: The version of its firmware as stated.
+    firmware: str = ""
+    #: The EI of a gain of 0 dB.
+    zero_db_ei: int | None = None
+    #: Slots for cards, and what the second one does.
+    slots: int = 1
+    slot_use: SlotUse = "after"
+    weight_kg: float | None = None
 
     @cached_property
     def places(self) -> tuple[FormatInPackage, ...]:
@@ -246,6 +291,11 @@ class Lens:
     data_link: str = ""
     #: From the mount's flange to the front rim.
     length_mm: float | None = None
+    front_mm: float | None = None
+    weight_kg: float | None = None
+    #: How much a body's correction of its distortion crops, at the short and at the long end.
+    correction: float | None = None
+    correction_long: float | None = None
 
     @property
     def is_zoom(self) -> bool:
@@ -256,6 +306,10 @@ class Lens:
         """Widest f-number and T-stop at a focal length: geometric between the ends, as apertures go."""
         f = self._along(focal_mm, self.f_number, self.f_number_long)
         return f, self._along(focal_mm, self.t_stop, self.t_stop_long)
+
+    def correction_at(self, focal_mm: float) -> float | None:
+        """How much a body's correction crops: geometric between the ends of a zoom. None where it is not stated."""
+        return self._along(focal_mm, self.correction, self.correction_long)
 
     def _along(self, focal_mm: float, short: float | None, long: float | None) -> float | None:
         if short is None or long is None or not self.is_zoom:
@@ -337,11 +391,21 @@ class MountAdapter:
 
 
 @dataclass(frozen=True)
+class PairNote:
+    """What is known of a lens, or of every lens of a set, on one body."""
+
+    glass: str
+    body: str
+    note: str
+
+
+@dataclass(frozen=True)
 class Rig:
     """What lenses are put on with: mounts and adapters."""
 
     mounts: tuple[Mount, ...] = ()
     adapters: tuple[MountAdapter, ...] = ()
+    pair_notes: tuple[PairNote, ...] = ()
 
     @cached_property
     def mounts_by_name(self) -> dict[str, Mount]:
@@ -363,6 +427,9 @@ class Package:
     adapters: tuple[MountAdapter, ...] = ()
     mounts: tuple[Mount, ...] = ()
     filters: tuple[NdFilter, ...] = ()
+    pair_notes: tuple[PairNote, ...] = ()
+    #: Accessories and licences that are carried, by name.
+    carried: frozenset[str] = frozenset()
     #: What counts as sharp in this production, unless a look says otherwise.
     coc: Coc = field(default_factory=CocByDiagonal)
     #: Windows of reference of the production's own, and the pictures that it delivers, the main one first.
@@ -372,7 +439,13 @@ class Package:
     @cached_property
     def rig(self) -> Rig:
         """What lenses are put on with."""
-        return Rig(self.mounts, self.adapters)
+        sets = {kit.name: [lens.name for lens in kit.lenses] for kit in self.lens_sets}
+        notes = (
+            replace(note, glass=name)
+            for note in self.pair_notes
+            for name in sets.get(note.glass, [note.glass])
+        )
+        return Rig(self.mounts, self.adapters, tuple(notes))
 
     @cached_property
     def worked_out(self) -> dict[Any, Any]:
@@ -427,11 +500,13 @@ class FormatInPackage:
             return f"not in the scan mode {self.mode.name}"
         if crop.factor(self.mode.id, self.recording.raster) is None:
             return f"not for this raster's aspect in {self.mode.name}"
-        if crop.lens == "spherical" and lens.squeeze != 1.0:
-            return "not with a squeezed lens"
-        if crop.lens == "short_circle" and lens.covers:
-            return "not needed: the lens's circle covers this recording"
-        return None
+        unless = {
+            "spherical": (lens.squeeze != 1.0, "not with a squeezed lens"),
+            "short_circle": (bool(lens.covers), "not needed: the lens's circle covers this recording"),
+            "corrected": (lens.correction == 1.0, "this lens is not cropped by it"),
+        }
+        stands_in_the_way, why = unless.get(crop.lens, (False, ""))
+        return why if stands_in_the_way else None
 
     def crops_that_apply(
         self, switched_on: frozenset[int], lens: LensOnBody
@@ -442,6 +517,8 @@ class FormatInPackage:
             if crop.id in switched_on and self.crop_reason(crop, lens) is None:
                 factor = crop.factor(self.mode.id, self.recording.raster)
                 assert factor is not None
+                if crop.lens == "corrected" and lens.correction is not None:
+                    factor = lens.correction
                 acting.append((crop, factor))
         return acting
 

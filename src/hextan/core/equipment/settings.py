@@ -64,6 +64,8 @@ class PackageSettings(Part):
     mains_hz: Literal[50, 60] = 50
     #: Pictures that are delivered; the first is the main one.
     deliveries: Annotated[list[DeliveryFrame], Field(max_length=20)] = []
+    #: Accessories and licences that are carried, as the formats that need them name them.
+    carried: Annotated[list[Name], Field(max_length=100)] = []
 
 
 #: Checks settings given as plain data.

@@ -65,6 +65,7 @@ class Changes:
                  admitted: Flags) -> None:  # fmt: skip
         self.c, self.settings, self.ask = c, settings, ask
         self.admitted = np.flatnonzero(admitted)
+        self.carried = package.carried
         self.body_ids = np.array([p.body.id for p in c.places])
         self.lens_options = self._lens_options(package) if c.lens is not None else {}
         self._angles: dict[tuple[int, float], Floats] = {}
@@ -77,10 +78,17 @@ class Changes:
             told.append(self._next_rate(i))
         if only and only <= {"covers", "angle_deg"}:
             told.append(self._other_lens(i))
+        if only == {"carried"}:
+            told.append(self._carried(i))
         if only == {"card_minutes"}:
             told.append(self._larger_card(i))
         told.append(self._next_window(i))
         return [text for text in told if text]
+
+    def _carried(self, i: int) -> str | None:
+        """What would have to be carried; other firmware is not for a list of accessories."""
+        names = [name for name in self.c.places[i].recording.needs if name not in self.carried]
+        return f"carry {' and '.join(names)}" if names else None
 
     def _next_rate(self, i: int) -> str | None:
         """The nearest lower rate of the same format that can be had."""

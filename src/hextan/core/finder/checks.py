@@ -28,7 +28,9 @@ from hextan.core.equipment import (
     Package,
     PackageSettings,
     adapters_by_id,
+    cards_filled,
     highest_of,
+    lacking,
 )
 from hextan.core.evaluation import Delivery, FormatColumns, columns_of
 from hextan.core.finder.ask import (
@@ -70,6 +72,8 @@ class Candidates:
     circle_mm: float | None
     mounts: Flags
     angle_deg: Floats
+    #: What each format lacks to be recorded at all.
+    lacks: list[list[str]]
 
     @property
     def softened(self) -> Flags:
@@ -119,6 +123,7 @@ def candidates(package: Package, ask: FinderAsk) -> Candidates:
         circle_mm=None if setting is None else setting.circle_mm,
         mounts=np.array([setting is None or not setting.mounting(here.body).reasons for here in places]),
         angle_deg=angle,
+        lacks=[lacking(here, package.carried) for here in places],
     )
 
 
@@ -190,7 +195,9 @@ def checks_of(c: Candidates, settings: PackageSettings, ask: FinderAsk) -> list[
         if needing:
             rule = "needs a delivery raster: what is left over is counted against it"
             raise InvalidInputError.of(*(Fault(f"{name}", None, rule) for name in needing))
-    return [make(asked[name]) for name, make in makers.items() if asked[name] is not None]
+    checks = [make(asked[name]) for name, make in makers.items() if asked[name] is not None]
+    # Nobody has to ask for what a format cannot be recorded without.
+    return [*checks, _carried_check(c)] if any(c.lacks) else checks
 
 
 def _number(name: str, label: str, wish: AtLeast, value: Floats, words: Callable[[float], str]) -> Check:
@@ -301,10 +308,16 @@ def _levelling(c: Candidates, ask: FinderAsk) -> Floats:
     return np.where(fits, np.nan_to_num(turned), 0.0)
 
 
+def _carried_check(c: Candidates) -> Check:
+    met = np.array([not told for told in c.lacks])
+    return Check("carried", "all that it needs is there", Wish(), met, met.astype(float),
+                 lambda i: "; ".join(c.lacks[i]) or "nothing is missing")  # fmt: skip
+
+
 def _card_check(c: Candidates, settings: PackageSettings, wish: CardWish) -> Check:
     card = next((card for card in settings.cards if card.key == wish.card), None)
     if card is None:
         raise InvalidInputError.of(Fault("card_minutes.card", wish.card, "is not a card of this production"))
-    minutes = card.bytes / c.bytes_s / 60
+    minutes = card.bytes * np.array([cards_filled(p.body) for p in c.places]) / c.bytes_s / 60
     return _number("card_minutes", f"at least {wish.least:g} min on {card.name}", wish, minutes,
                    lambda v: f"{v:.0f} min on {card.name}")  # fmt: skip

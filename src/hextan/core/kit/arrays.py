@@ -314,7 +314,7 @@ def _magnifications(entries: list[KitEntry], places: list[FormatInPackage]) -> F
 
 def _crop_factors(ask: KitAsk, places: list[FormatInPackage]) -> dict[str, Floats]:
     """Product of the in-camera crops that are switched on, shape (F,), by the lenses on which they act."""
-    factors = {kind: np.ones(len(places)) for kind in ("any", "spherical", "short_circle")}
+    factors = {kind: np.ones(len(places)) for kind in ("any", "spherical", "short_circle", "corrected")}
     if not ask.crop_ids:
         return factors
     for i, here in enumerate(places):
@@ -336,6 +336,11 @@ def _crops(
     whole *= factors["any"]
     spherical = np.array([[e.lens.squeeze == 1.0] for e in entries])
     whole *= np.where(spherical, factors["spherical"], 1.0)
+    # What a lens does not say is at most what the rule says.
+    stated = [e.lens.correction_at(e.focal_mm) for e in entries]
+    own = np.array([[np.nan if factor is None else factor] for factor in stated])
+    corrected = factors["corrected"]
+    whole *= np.where(np.isnan(own) | (corrected == 1.0), corrected, own)
     # With a circle that is not stated the mode can be switched on as well.
     return np.asarray(whole * np.where(~(circle_mm >= needed_mm), factors["short_circle"], 1.0))
 

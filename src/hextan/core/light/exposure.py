@@ -62,6 +62,15 @@ def needed_lux(t_stop: Real, time_s: Real, ei: Real, lost_stops: Real = 0.0) -> 
     return np.asarray(INCIDENT_C * t * t / (np.asarray(time_s) * ei) * 2.0 ** np.asarray(lost_stops))
 
 
+def gain_db(ei: Real, zero_db_ei: float | None) -> float | None:
+    """A sensitivity as a gain: 20 log10(EI / EI of 0 dB), so that a stop is 6.02 dB. None without the EI of 0 dB.
+
+    >>> gain_db(1600, 800)
+    6.020599913279624
+    """
+    return None if zero_db_ei is None else 20 * math.log10(float(ei) / zero_db_ei)
+
+
 def stop_for_lux(lux: Real, time_s: Real, ei: Real, lost_stops: Real = 0.0) -> Floats:
     """The T-stop that a light allows: sqrt(E*t*ISO/C), wider by what is lost on the way.
 

@@ -2343,15 +2343,43 @@ export interface components {
              */
             schema_version: 2;
             /**
+             * Size Mm
+             * @description Size, millimetres.
+             */
+            size_mm: number[] | null;
+            /**
+             * Slot Use
+             * @description Slot use.
+             * @default after
+             * @enum {string}
+             */
+            slot_use: "after" | "both" | "proxy";
+            /**
+             * Slots
+             * @description Slots.
+             * @default 1
+             */
+            slots: number;
+            /**
              * Total Photosites
              * @description Total photosites.
              */
             total_photosites: number[] | null;
             /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number | null;
+            /**
              * Write Mb S
              * @description Write, megabytes (10^6) a second.
              */
             write_mb_s: number | null;
+            /**
+             * Zero Db Ei
+             * @description Zero db ei.
+             */
+            zero_db_ei: number | null;
         };
         /**
          * BodyDocument
@@ -2483,15 +2511,43 @@ export interface components {
              */
             schema_version?: 2;
             /**
+             * Size Mm
+             * @description Size, millimetres.
+             */
+            size_mm?: number[] | null;
+            /**
+             * Slot Use
+             * @description Slot use.
+             * @default after
+             * @enum {string}
+             */
+            slot_use?: "after" | "both" | "proxy";
+            /**
+             * Slots
+             * @description Slots.
+             * @default 1
+             */
+            slots?: number;
+            /**
              * Total Photosites
              * @description Total photosites.
              */
             total_photosites?: number[] | null;
             /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg?: number | null;
+            /**
              * Write Mb S
              * @description Write, megabytes (10^6) a second.
              */
             write_mb_s?: number | null;
+            /**
+             * Zero Db Ei
+             * @description Zero db ei.
+             */
+            zero_db_ei?: number | null;
         };
         /**
          * BodyKept
@@ -4688,6 +4744,9 @@ export interface components {
         /**
          * CropDocument
          * @description A crop that the body can switch on. It never acts on raw.
+         *
+         *     For lenses that are corrected it takes what each lens says; a rule's factor is the most that it may take
+         *     where the lens does not say.
          */
         CropDocument: {
             /**
@@ -4701,7 +4760,17 @@ export interface components {
              * @default any
              * @enum {string}
              */
-            lens: "any" | "spherical" | "short_circle";
+            lens: "any" | "spherical" | "short_circle" | "corrected";
+            /**
+             * @description Menu.
+             * @default {
+             *       "finder": "",
+             *       "name": "",
+             *       "overridden_by": "",
+             *       "where": ""
+             *     }
+             */
+            menu: components["schemas"]["MenuWords"];
             /**
              * Name
              * @description Name.
@@ -4725,6 +4794,9 @@ export interface components {
         /**
          * CropDocument
          * @description A crop that the body can switch on. It never acts on raw.
+         *
+         *     For lenses that are corrected it takes what each lens says; a rule's factor is the most that it may take
+         *     where the lens does not say.
          */
         CropDocumentIn: {
             /**
@@ -4738,7 +4810,17 @@ export interface components {
              * @default any
              * @enum {string}
              */
-            lens?: "any" | "spherical" | "short_circle";
+            lens?: "any" | "spherical" | "short_circle" | "corrected";
+            /**
+             * @description Menu.
+             * @default {
+             *       "finder": "",
+             *       "name": "",
+             *       "overridden_by": "",
+             *       "where": ""
+             *     }
+             */
+            menu?: components["schemas"]["MenuWordsIn"];
             /**
              * Name
              * @description Name.
@@ -4848,6 +4930,11 @@ export interface components {
              * @description Number that stays with the thing.
              */
             id: number;
+            /**
+             * Menu
+             * @description Menu.
+             */
+            menu: string | null;
             /**
              * Name
              * @description Name.
@@ -5394,6 +5481,11 @@ export interface components {
              * @description Exposure index that the camera is set to.
              */
             ei: number;
+            /**
+             * Gain Db
+             * @description Gain db.
+             */
+            gain_db: number | null;
             /**
              * Native
              * @description Native.
@@ -6577,6 +6669,11 @@ export interface components {
              */
             compression: number | null;
             /**
+             * From Firmware
+             * @description From firmware.
+             */
+            from_firmware: string | null;
+            /**
              * Highest Fps
              * @description Highest, frames a second.
              */
@@ -6614,6 +6711,12 @@ export interface components {
              * @description Name.
              */
             name: string;
+            /**
+             * Needs
+             * @description Needs.
+             * @default []
+             */
+            needs: string[];
             /**
              * Origins
              * @description Origins.
@@ -6666,6 +6769,11 @@ export interface components {
              */
             compression?: number | null;
             /**
+             * From Firmware
+             * @description From firmware.
+             */
+            from_firmware?: string | null;
+            /**
              * Highest Fps
              * @description Highest, frames a second.
              */
@@ -6703,6 +6811,12 @@ export interface components {
              * @description Name.
              */
             name: string;
+            /**
+             * Needs
+             * @description Needs.
+             * @default []
+             */
+            needs?: string[];
             /**
              * Origins
              * @description Origins.
@@ -6832,6 +6946,11 @@ export interface components {
              * @description Name.
              */
             name: string;
+            /**
+             * Needs
+             * @description Needs.
+             */
+            needs: string[];
             /**
              * Raster
              * @description Recorded pixels across and down.
@@ -7605,6 +7724,16 @@ export interface components {
              */
             close_focus_m: number | null;
             /**
+             * Correction
+             * @description Correction.
+             */
+            correction: number | null;
+            /**
+             * Correction Long
+             * @description Correction long.
+             */
+            correction_long: number | null;
+            /**
              * Data Link
              * @description Data link.
              * @default
@@ -7741,6 +7870,16 @@ export interface components {
              * @description Close focus, metres.
              */
             close_focus_m?: number | null;
+            /**
+             * Correction
+             * @description Correction.
+             */
+            correction?: number | null;
+            /**
+             * Correction Long
+             * @description Correction long.
+             */
+            correction_long?: number | null;
             /**
              * Data Link
              * @description Data link.
@@ -9430,6 +9569,66 @@ export interface components {
             };
         };
         /**
+         * MenuWords
+         * @description What a scan mode or a switch is called in the camera, and what can get in its way.
+         */
+        MenuWords: {
+            /**
+             * Finder
+             * @description Finder.
+             * @default
+             */
+            finder: string;
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name: string;
+            /**
+             * Overridden By
+             * @description Overridden by.
+             * @default
+             */
+            overridden_by: string;
+            /**
+             * Where
+             * @description Where.
+             * @default
+             */
+            where: string;
+        };
+        /**
+         * MenuWords
+         * @description What a scan mode or a switch is called in the camera, and what can get in its way.
+         */
+        MenuWordsIn: {
+            /**
+             * Finder
+             * @description Finder.
+             * @default
+             */
+            finder?: string;
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name?: string;
+            /**
+             * Overridden By
+             * @description Overridden by.
+             * @default
+             */
+            overridden_by?: string;
+            /**
+             * Where
+             * @description Where.
+             * @default
+             */
+            where?: string;
+        };
+        /**
          * Metered
          * @description An exposure that is known to be right in this light: as somebody metered it, or as a test came out.
          */
@@ -9510,6 +9709,16 @@ export interface components {
              * @description Highest rate that is possible, frames a second.
              */
             max_fps: number | null;
+            /**
+             * @description Menu.
+             * @default {
+             *       "finder": "",
+             *       "name": "",
+             *       "overridden_by": "",
+             *       "where": ""
+             *     }
+             */
+            menu: components["schemas"]["MenuWords"];
             /**
              * Methods
              * @description Methods.
@@ -9593,6 +9802,16 @@ export interface components {
              * @description Highest rate that is possible, frames a second.
              */
             max_fps?: number | null;
+            /**
+             * @description Menu.
+             * @default {
+             *       "finder": "",
+             *       "name": "",
+             *       "overridden_by": "",
+             *       "where": ""
+             *     }
+             */
+            menu?: components["schemas"]["MenuWordsIn"];
             /**
              * Methods
              * @description Methods.
@@ -10303,6 +10522,12 @@ export interface components {
              */
             cards: components["schemas"]["Card"][];
             /**
+             * Carried
+             * @description Carried.
+             * @default []
+             */
+            carried: string[];
+            /**
              * Coc
              * @description The rule for the circle of confusion: what counts as sharp.
              * @default {
@@ -10387,6 +10612,12 @@ export interface components {
              */
             cards?: components["schemas"]["CardIn"][];
             /**
+             * Carried
+             * @description Carried.
+             * @default []
+             */
+            carried?: string[];
+            /**
              * Coc
              * @description The rule for the circle of confusion: what counts as sharp.
              * @default {
@@ -10452,6 +10683,74 @@ export interface components {
              * @default 100
              */
             wanted_fps?: string;
+        };
+        /**
+         * PairDocument
+         * @description What is known of a lens, or of every lens of a set (its name), on one body.
+         */
+        PairDocument: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Note.
+             */
+            note: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+        };
+        /**
+         * PairDocument
+         * @description What is known of a lens, or of every lens of a set (its name), on one body.
+         */
+        PairDocumentIn: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Note.
+             */
+            note: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
         };
         /**
          * PartShare
@@ -11261,6 +11560,11 @@ export interface components {
              */
             height_mm: number;
             /**
+             * Menu
+             * @description Menu.
+             */
+            menu: string | null;
+            /**
              * Width Mm
              * @description Width, millimetres.
              */
@@ -11522,7 +11826,7 @@ export interface components {
         };
         /**
          * RigDocument
-         * @description All mounts, adapters and filters of a production.
+         * @description All mounts, adapters and filters of a production, and what is known of lenses on bodies.
          */
         RigDocument: {
             /**
@@ -11544,6 +11848,12 @@ export interface components {
              */
             mounts: components["schemas"]["MountDocument"][];
             /**
+             * Pairs
+             * @description Pairs.
+             * @default []
+             */
+            pairs: components["schemas"]["PairDocument"][];
+            /**
              * Schema
              * @description Name of the document's schema.
              * @default hextan.rig
@@ -11560,7 +11870,7 @@ export interface components {
         };
         /**
          * RigDocument
-         * @description All mounts, adapters and filters of a production.
+         * @description All mounts, adapters and filters of a production, and what is known of lenses on bodies.
          */
         RigDocumentIn: {
             /**
@@ -11581,6 +11891,12 @@ export interface components {
              * @default []
              */
             mounts?: components["schemas"]["MountDocumentIn"][];
+            /**
+             * Pairs
+             * @description Pairs.
+             * @default []
+             */
+            pairs?: components["schemas"]["PairDocumentIn"][];
             /**
              * Schema
              * @description Name of the document's schema.
@@ -11611,7 +11927,7 @@ export interface components {
         };
         /**
          * RigSheet
-         * @description What follows from mounts, adapters and filters: notes by adapter, and every combination as it would be.
+         * @description What follows from mounts, adapters and filters: notes by adapter and by pair, and every combination as it would be.
          */
         RigSheet: {
             /**

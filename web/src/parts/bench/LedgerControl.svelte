@@ -2,7 +2,7 @@
   import Choice from '../controls/Choice.svelte'
   import { figureOptions, stopOptions, withChosen, wordOptions } from '../../lib/options'
   import type { Faults } from '../../lib/faults'
-  import { shutterTime, three } from '../../lib/light'
+  import { gain, shutterTime, three } from '../../lib/light'
   import type { BenchState, ExposureView, Light, Mover } from '../../lib/types'
   import NumberField from '../fields/NumberField.svelte'
 
@@ -102,7 +102,10 @@
       options={figureOptions(
         view.eis.map((e) => e.ei),
         view.ei,
-        (ei) => `${ei}${view.eis.find((e) => e.ei === ei)?.native ? ' native' : ''}`,
+        (ei) => {
+          const known = view.eis.find((e) => e.ei === ei)
+          return `${ei}${known?.native ? ' native' : ''}${known?.gain_db == null ? '' : `, ${gain(known.gain_db)}`}`
+        },
       )}
       value={view.ei}
       onchange={(ei) => set({ ei })}

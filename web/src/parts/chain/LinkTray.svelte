@@ -74,6 +74,7 @@
         ? 'every photosite'
         : `${place.mode.method} ${place.mode.sampling[0]} × ${place.mode.sampling[1]}`}</span
     >
+    {#if view.links.readout.menu}<span class="soft">{view.links.readout.menu}</span>{/if}
   {:else if link === 'recording'}
     <label class="item"
       ><span class="soft">Shot at</span>
@@ -100,7 +101,8 @@
         {crop.name}
         {#if crop.factor !== null}<span class="figure">×{crop.factor.toFixed(2)}</span>{/if}
         {#if crop.reason !== null && crop.reason !== sharedReason}<span class="soft">({crop.reason})</span
-          >{/if}</label
+          >{/if}
+        {#if crop.on && crop.menu}<span class="soft">{crop.menu}</span>{/if}</label
       >
     {/each}
     {#if sharedReason}<span class="soft">Not here: {sharedReason}.</span>{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { BodyDocument } from '../../lib/types'
+  import Choice from '../controls/Choice.svelte'
   import EntryField from '../fields/EntryField.svelte'
 
   interface Props {
@@ -28,6 +29,18 @@
     fault: fault(path) ?? document[path].map((_, i) => fault(`${path}[${i}]`)).find(Boolean),
     value: document[path],
   })
+
+  const SLOTS = [
+    { value: 'after', label: 'one after the other' },
+    { value: 'both', label: 'the same on all' },
+    { value: 'proxy', label: 'the proxy on the second' },
+  ] as const
+
+  function setSize(axis: number, value: unknown) {
+    const size: unknown[] = [...(document.size_mm ?? [null, null, null])]
+    size[axis] = value
+    onset('size_mm', size.every((n) => n === null) ? null : size)
+  }
 
   function setTotal(axis: number, value: unknown) {
     const total: unknown[] = [...(document.total_photosites ?? [null, null])]
@@ -148,6 +161,51 @@
       size={8}
       placeholder="none"
     /></span
+  >
+  <span class="item"
+    ><span class="soft">0 dB is EI</span><EntryField
+      {...cell('zero_db_ei', 'EI of a gain of 0 dB')}
+      kind="number"
+      value={document.zero_db_ei}
+      size={6}
+      placeholder="none"
+    /></span
+  >
+  <span class="item"
+    ><span class="soft">Card slots</span><EntryField
+      {...cell('slots', 'Slots for cards')}
+      kind="number"
+      value={document.slots}
+      size={2}
+    />
+    {#if Number(document.slots) > 1}
+      <Choice
+        label="What the slots do"
+        options={SLOTS}
+        value={document.slot_use ?? 'after'}
+        onchange={(use) => onset('slot_use', use)}
+      />{/if}</span
+  >
+  <span class="item"
+    ><span class="soft">Weight</span><EntryField
+      {...cell('weight_kg', 'Weight of the body')}
+      kind="number"
+      value={document.weight_kg}
+      size={5}
+      placeholder="?"
+    />kg</span
+  >
+  <span class="item"
+    ><span class="soft">Size</span>{#each ['Width', 'Height', 'Depth'] as side, axis (side)}{axis
+        ? '×'
+        : ''}<EntryField
+        {...cell(`size_mm[${axis}]`, `${side} of the body`)}
+        kind="number"
+        value={document.size_mm?.[axis]}
+        size={4}
+        placeholder="?"
+        oninput={(value) => setSize(axis, value)}
+      />{/each}mm</span
   >
   <label class="item"
     ><input

@@ -19,6 +19,7 @@
     { value: 'any', label: 'with any lens' },
     { value: 'spherical', label: 'not with a squeezed lens' },
     { value: 'short_circle', label: 'only where the circle is short' },
+    { value: 'corrected', label: 'as much as the lens says' },
   ]
   const ASPECTS = ['16:9', '17:9', '3:2', '4:3', '6:5']
   const aspectsOf = (set: string | undefined) => [
@@ -31,6 +32,7 @@
       key: newKey(),
       name: freeName('New crop', document.crops),
       lens: 'any',
+      menu: { name: '', where: '', overridden_by: '', finder: '' },
       origins: {},
       rules: [],
     }
@@ -49,7 +51,8 @@
 
 <p class="soft">
   Switches of the body that crop what was read. They never act on raw. The first line that fits a recording
-  holds; on the Bench they stand in the Recording link, greyed with the reason where they can't act.
+  holds; on the Bench they stand in the Recording link, greyed with the reason where they can't act. A
+  correction of distortion takes what each lens says; its factor here is the most where a lens does not say.
 </p>
 {#each document.crops as crop, i (crop.key)}
   <section aria-label={crop.name}>

@@ -92,6 +92,21 @@
       />% <span class="soft">at close focus</span></span
     >
     <span class="item"
+      ><span class="soft">Correction crops</span>×<EntryField
+        {...cell('correction', 'Crop by the correction of distortion')}
+        kind="number"
+        value={lens.correction}
+        size={5}
+        placeholder="?"
+      />{#if lens.focal_long_mm}<span class="soft">long end</span>×<EntryField
+          {...cell('correction_long', 'Crop by the correction at the long end')}
+          kind="number"
+          value={lens.correction_long}
+          size={5}
+          placeholder="same"
+        />{/if}</span
+    >
+    <span class="item"
       ><span class="soft">Pupil</span><EntryField
         {...cell('pupil_magnification', 'Pupil magnification')}
         kind="number"

@@ -88,6 +88,8 @@ export function formatColumns(sheet: BodySheet | null): Column<Format>[] {
     { key: 'raw', title: 'Raw', name: 'Raw', kind: 'check', gloss: 'Raw carries raw samples, and nothing else does',
       put: (f, raw) => ({ ...f, raw, samples: raw === true ? 'raw' : f.samples === 'raw' ? null : f.samples }) as Format },
     { key: 'interlaced', title: 'Int.', name: 'Interlaced', kind: 'check' },
+    { key: 'needs', title: 'Needs', name: 'Needs', kind: 'text', size: 14, gloss: 'Accessories and licences without which it does not record, with commas between them; Settings say which are carried', text: (f) => (f.needs ?? []).join(', '), put: (f, text) => ({ ...f, needs: String(text).split(/\s*[,;]\s*/).filter(Boolean) }) as Format },
+    { key: 'from_firmware', title: 'Since', name: 'Firmware since', kind: 'text', size: 5, gloss: 'The firmware since which there is it: 4.1', put: (f, text) => ({ ...f, from_firmware: String(text).trim() || null }) as Format },
     { key: 'rates', title: 'Rates', name: 'Rates', kind: 'rates', size: 17, gloss: 'Frame rates that can be chosen: 23.976, 25, 1-60' },
     { key: 'highest_fps', title: 'Codec fps', name: 'Codec limit', kind: 'number', size: 5, gloss: 'The codec’s own limit', empty: 'none' },
     { key: 'mm', title: 'mm', name: 'Recorded size', kind: 'computed', right: true, gloss: 'What is recorded, on the sensor', text: (f) => across(known(f)?.width_mm, known(f)?.height_mm) },

@@ -1,7 +1,7 @@
 /** The columns of mounts, adapters and ND filters. */
 import type { Snippet } from 'svelte'
 import { CLASSES } from '../../lib/generated/choices'
-import type { AdapterDocument, FilterDocument, MountDocument, RigSheet } from '../../lib/types'
+import type { AdapterDocument, FilterDocument, MountDocument, PairDocument, RigSheet } from '../../lib/types'
 import type { Column } from '../grid/columns'
 
 type Adapter = AdapterDocument
@@ -38,6 +38,20 @@ export function adapterColumns(
     { key: 'classes', title: 'Made for lenses of', name: 'Classes', kind: 'choices', gloss: 'Classes of lenses that it is made for; any when none is chosen', empty: 'any', choices: () => CLASSES.map(plain) },
     { key: 'check', title: 'Check', name: 'Check', kind: 'computed', long: true, text: (a) => whole(a) ?? notes(a).join(' '),
       bad: (a) => whole(a) !== undefined || notes(a).some((note) => note.startsWith('Impossible')) },
+  ] // prettier-ignore
+}
+
+export function pairColumns(
+  glass: readonly string[],
+  bodies: readonly string[],
+  sheet: RigSheet | null,
+): Column<PairDocument>[] {
+  const known = (names: readonly string[], value: string) => [...new Set([...names, value])].map(plain)
+  return [
+    { key: 'name', title: 'Lens or lens set', name: 'Lens', kind: 'choice', first: true, choices: (p) => known(glass, p.name) },
+    { key: 'body', title: 'on', name: 'Body', kind: 'choice', first: true, choices: (p) => known(bodies, p.body) },
+    { key: 'note', title: 'Note', name: 'Note', kind: 'text', size: 60, first: true, gloss: 'Told wherever this lens stands on this body' },
+    { key: 'check', title: 'Check', name: 'Check', kind: 'computed', long: true, text: (p) => sheet?.notes[p.key ?? '']?.join(' ') ?? '' },
   ] // prettier-ignore
 }
 

@@ -7,6 +7,7 @@
   import { formatColumns, modeColumns } from '../../parts/documents/bodyColumns'
   import ClaimsPanel from '../../parts/documents/ClaimsPanel.svelte'
   import CropPanel from '../../parts/documents/CropPanel.svelte'
+  import MenuPanel from '../../parts/documents/MenuPanel.svelte'
   import OriginStrip from '../../parts/documents/OriginStrip.svelte'
   import { ownersOf, pathWords, withoutMode } from '../../parts/documents/origins'
   import SensorDrawing from '../../parts/drawings/SensorDrawing.svelte'
@@ -19,6 +20,7 @@
   const PAGES = [
     { value: 'formats', label: 'Scan modes and formats' },
     { value: 'crops', label: 'In-camera crops' },
+    { value: 'menu', label: 'In its menus' },
     { value: 'claims', label: 'Do the claims hold?' },
   ]
   let modeKey = $state<string | undefined>(undefined)
@@ -160,6 +162,8 @@
     {:else if tab === 'crops'}
       {@render originStrip()}
       <CropPanel {document} {fault} {origin} {onset} {onfigure} />
+    {:else if tab === 'menu'}
+      <MenuPanel {document} {fault} {onset} />
     {:else}
       <ClaimsPanel {document} checked={editor.sheet?.claims} {fault} {onset} />
     {/if}

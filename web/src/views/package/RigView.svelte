@@ -1,13 +1,13 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import * as client from '../../lib/client'
-  import { newAdapter, newFilter, newMount, RigEditor } from '../../lib/lenses.svelte'
+  import { newAdapter, newFilter, newMount, newPair, RigEditor } from '../../lib/lenses.svelte'
   import type { AdapterDocument, MountDocument, Package, Problem, RigDocument } from '../../lib/types'
   import type { SectionProps } from '../../lib/views'
   import Choice from '../../parts/controls/Choice.svelte'
   import Combinations from '../../parts/documents/Combinations.svelte'
   import FlangeDrawing from '../../parts/documents/FlangeDrawing.svelte'
-  import { adapterColumns, filterColumns, mountColumns } from '../../parts/documents/rigColumns'
+  import { adapterColumns, filterColumns, mountColumns, pairColumns } from '../../parts/documents/rigColumns'
   import RowSection from '../../parts/grid/RowSection.svelte'
   import KeptState from '../../parts/page/KeptState.svelte'
   import NoticeBar from '../../parts/page/NoticeBar.svelte'
@@ -22,6 +22,7 @@
   /** What can be taken from the catalogue. */
   let shelf = $state.raw<RigDocument | null>(null)
   let mountKey = $state<string | undefined>(undefined)
+  let pairKey = $state<string | undefined>(undefined)
   let filterKey = $state<string | undefined>(undefined)
   let adapterKey = $state<string | undefined>(undefined)
 
@@ -48,6 +49,11 @@
   const mounts = $derived(editor?.document.mounts ?? [])
   const adapters = $derived(editor?.document.adapters ?? [])
   const filters = $derived(editor?.document.filters ?? [])
+  const pairs = $derived(editor?.document.pairs ?? [])
+  const glass = $derived(
+    (equipment?.lens_sets ?? []).flatMap((set) => [set.name, ...set.lenses.map((lens) => lens.name)]),
+  )
+  const bodies = $derived((equipment?.bodies ?? []).map((body) => body.name))
   const KINDS = { mounts: 'Mounts', adapters: 'Adapters', filters: 'ND filters' } as const
   const KIND_NAMES = ['mounts', 'adapters', 'filters'] as const
   /** Of the catalogue, what is not here yet. */
@@ -77,9 +83,11 @@
     if (data?.rig) editor?.change(data.rig)
   }
   const words = (path: string) => {
-    const [, rows, i, rest] = /^(mounts|adapters|filters)\[(\d+)\]\.?(.*)$/.exec(path) ?? []
+    const [, rows, i, rest] = /^(mounts|adapters|filters|pairs)\[(\d+)\]\.?(.*)$/.exec(path) ?? []
     if (i === undefined) return path
-    const row = { mounts, adapters, filters }[rows as 'mounts' | 'adapters' | 'filters'][Number(i)]
+    const row = { mounts, adapters, filters, pairs }[rows as 'mounts' | 'adapters' | 'filters' | 'pairs'][
+      Number(i)
+    ]
     return `${row?.name ?? ''} ${rest}`.replaceAll('_', ' ')
   }
 </script>
@@ -164,6 +172,22 @@
           >0.3 of density is one stop; an ND4 takes two. Up to three stand before a lens.</span
         >{/snippet}
     </RowSection>
+    {#if equipment?.bodies.length && glass.length}
+      <RowSection
+        heading="Notes on a lens and a body"
+        what="note"
+        rows={pairs}
+        columns={pairColumns(glass, bodies, editor.sheet)}
+        path="pairs"
+        {editor}
+        bind:chosen={pairKey}
+        make={() => newPair(glass[0] ?? '', bodies[0] ?? '')}
+      >
+        {#snippet beside()}<span class="soft"
+            >Corners, a focus scale that is off: told wherever that lens stands on that body.</span
+          >{/snippet}
+      </RowSection>
+    {/if}
     {#if equipment && editor.sheet}
       <Combinations package={equipment} combinations={editor.sheet.combinations} />
     {/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { onMount } from 'svelte'
+  import * as client from '../../lib/client'
   import { READY_REFERENCES } from '../../lib/generated/choices'
   import { freeName } from '../../lib/rows'
   import { SettingsEditor } from '../../lib/settings.svelte'
@@ -8,6 +10,7 @@
   import { aspectOptions } from '../../parts/chain/links'
   import Choice from '../../parts/controls/Choice.svelte'
   import Segments from '../../parts/controls/Segments.svelte'
+  import Toggles from '../../parts/controls/Toggles.svelte'
   import CardsEditor from '../../parts/documents/CardsEditor.svelte'
   import EntryField from '../../parts/fields/EntryField.svelte'
   import SettingField from '../../parts/fields/SettingField.svelte'
@@ -19,6 +22,13 @@
   // svelte-ignore state_referenced_locally
   const editor = new SettingsEditor(productionId)
   const settings = $derived(editor.settings)
+  /** What recording formats need, as their bodies name it. */
+  let needed = $state.raw<string[]>([])
+  onMount(async () => {
+    const { data } = await client.readPackage(productionId)
+    const formats = data?.bodies.flatMap((body) => body.modes.flatMap((mode) => mode.formats)) ?? []
+    needed = [...new Set(formats.flatMap((format) => format.needs))].sort()
+  })
   const references = $derived(settings?.references ?? [])
   const deliveries = $derived(settings?.deliveries ?? [])
   const OWN = 'own'
@@ -157,6 +167,23 @@
       {/each}
     </ul>
     <button class="knob" onclick={addDelivery}>Add a delivery</button>
+    {#if needed.length}
+      <h2>
+        What is carried besides <span class="soft"
+          >accessories and licences that recording formats need; the finder leaves out what lacks one</span
+        >
+      </h2>
+      <Toggles
+        label="Carried"
+        options={needed.map((name) => ({ value: name, label: name }))}
+        value={settings.carried}
+        onchange={(carried) => {
+          // What no body needs any more may be needed again.
+          const others = settings.carried.filter((name) => !needed.includes(name))
+          editor.set('carried', [...others, ...carried])
+        }}
+      />
+    {/if}
     <CardsEditor {editor} />
   </div>
 {/if}
