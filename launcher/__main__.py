@@ -18,6 +18,7 @@ HELP = {
     "stop": "stop what runs",
     "test": "install what is missing and run every check and test",
     "evaluate": "answer a request of the public evaluation format: FILE, or - for standard input",
+    "plan": "judge the shots of a production's file: FILE, or - for standard input",
     "ask": "answer a question in one line, like: 50 s35",
     "export": "write a whole production, by name or number, to standard output",
     "import": "add a production from its file, or from - for standard input",
@@ -58,13 +59,13 @@ def python(*arguments: str) -> int:
     ).returncode
 
 
-def evaluate(file: str) -> int:
+def answer(command: str, file: str) -> int:
     """Answer one file; nothing but the answer goes to standard output."""
     debian.ensure(debian.FOR_PYTHON)
     if not PYTHON.exists():
         environment.ensure_python(development=False)
     where = file if file == "-" else os.path.abspath(file)
-    return python("-m", "hextan.cli", "evaluate", where)
+    return python("-m", "hextan.cli", command, where)
 
 
 def ready() -> None:
@@ -117,6 +118,7 @@ def main() -> int:
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
     parsers = {name: commands.add_parser(name, help=text, description=text) for name, text in HELP.items()}
     parsers["evaluate"].add_argument("file")
+    parsers["plan"].add_argument("file")
     parsers["test"].add_argument(
         "pytest", nargs=argparse.REMAINDER, help="run pytest alone, with these arguments"
     )
@@ -131,7 +133,8 @@ def main() -> int:
         "serve": lambda: serve(demo=False),
         "stop": running.stop,
         "test": lambda: checks.run(options.pytest),
-        "evaluate": lambda: evaluate(options.file),
+        "evaluate": lambda: answer("evaluate", options.file),
+        "plan": lambda: answer("plan", options.file),
         "ask": lambda: ask(options.words),
         "export": lambda: export(options.name, options.removed),
         "import": lambda: take_in(options.file),

@@ -16,7 +16,7 @@ MAY_IMPORT = {
     "demo": {"demo", "store", "core"},
     "formats": {"formats", "core"},
     "api": {"api", "demo", "formats", "store", "core"},
-    "cli": {"core"},
+    "cli": {"core", "formats"},
 }
 #: The rooms of the core from the ground up, and which of them each may enter, by its door (docs/architecture.md).
 CORE_ROOMS = {
@@ -32,7 +32,8 @@ CORE_ROOMS = {
     "bench": {"kit", "equipment", "evaluation", "optics", "light", "base"},
     "compare": {"bench", "equipment", "evaluation", "optics", "light", "base"},
     "ask": {"kit", "entry", "equipment", "evaluation", "light", "optics", "base"},
-    "production": {"compare", "bench", "documents", "equipment", "evaluation", "base"},
+    "shots": {"bench", "finder", "kit", "equipment", "evaluation", "light", "optics", "base"},
+    "production": {"shots", "compare", "bench", "documents", "equipment", "evaluation", "base"},
 }
 #: Outside libraries of the core: numbers, and the checking of what comes in. No web, no database.
 CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core", "typing_extensions"}

@@ -1,4 +1,4 @@
-"""The commands that answer by themselves: the public evaluation format (JSON in, JSON out), and questions in one line."""
+"""The commands that answer by themselves: the public evaluation format and plans (JSON in, JSON out), and questions in one line."""
 
 from __future__ import annotations
 
@@ -11,6 +11,8 @@ import orjson
 from hextan.core import evaluate
 from hextan.core.ask import ask
 from hextan.core.base import HextanError
+from hextan.core.production import plan
+from hextan.formats import production_json
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -21,12 +23,14 @@ def main(arguments: list[str] | None = None) -> int:
     command.add_argument("file", help="a JSON file, or - for standard input")
     question = commands.add_parser("ask", help="answer a question in one line")
     question.add_argument("words", nargs="+", help="like: 50 s35")
+    planned = commands.add_parser("plan", help="judge the shots of a production's file")
+    planned.add_argument("file", help="a .hextan.json file, or - for standard input")
     options = parser.parse_args(arguments)
     if options.command == "ask":
         return _ask(" ".join(options.words))
     try:
         data = sys.stdin.buffer.read() if options.file == "-" else Path(options.file).read_bytes()
-        answer = evaluate(data)
+        answer = plan(production_json.read(data)) if options.command == "plan" else evaluate(data)
     except OSError as error:
         print(f"hextan: {options.file}: {error.strerror}", file=sys.stderr)
         return 2

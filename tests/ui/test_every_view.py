@@ -29,6 +29,7 @@ VIEWS = [
     ("/bench", None),
     *((f"/bench#{tab}", None) for tab in TABS),
     ("/compare", None),
+    ("/shots", None),
     ("/compare", "Match to A"),
     ("/package/bodies/new", None),
     ("/package/lenses/new", None),

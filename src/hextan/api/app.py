@@ -27,6 +27,7 @@ from hextan.api import (
     package_routes,
     production_routes,
     routes,
+    shot_routes,
 )
 from hextan.api.document import described
 from hextan.api.edges import Edges
@@ -91,6 +92,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         kit_routes,
         look_routes,
         compare_routes,
+        shot_routes,
         file_routes,
     )
     for room in rooms:

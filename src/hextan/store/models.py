@@ -377,6 +377,15 @@ class Comparison(Versioned, Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
 
 
+class ShotsRow(Versioned, Base):
+    """The list of shots of a production: a document with schema name and version."""
+
+    __tablename__ = "shots"
+    production_id: Mapped[int] = _owner("production")
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    __table_args__ = (UniqueConstraint("production_id"),)
+
+
 class EquipmentStamp(Base):
     """A stamp of each production, new after every change of its equipment; triggers write it (migration 0006)."""
 

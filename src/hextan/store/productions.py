@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from hextan.core.base import NotFoundError, StaleWriteError
+from hextan.core.documents import RigDocument
 from hextan.core.production import (
     BodyItem,
     LensSetItem,
@@ -19,11 +20,11 @@ from hextan.core.production import (
     renumbered_bench,
     renumbered_comparison,
 )
-from hextan.store import comparisons, rigs
+from hextan.store import comparisons, rigs, shots
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
-from hextan.store.models import Body, EquipmentStamp, LensSet, Production, Rig
+from hextan.store.models import Body, EquipmentStamp, LensSet, Production, Rig, ShotsRow
 from hextan.store.repositories import (
     bench_row,
     catalogue_of,
@@ -145,6 +146,7 @@ def document_of(session: Session, production_id: int, removed: bool = False) -> 
                 {"document": renumbered_comparison(comparisons.document_of(c), numbers), "removed": c.removed}
                 for c in told
             ],
+            "shots": shots.document_of(shots.find(session, row.id)),
         }
     )
 
@@ -185,7 +187,7 @@ def add_document(session: Session, document: ProductionDocument) -> Production:
     bodies = [_add(session, BODIES, row, shelf, item) for item in document.bodies]
     sets = [_add(session, LENS_SETS, row, shelf, item) for item in document.lens_sets]
     rig = None
-    if document.rig.mounts or document.rig.adapters or document.rig.filters:
+    if document.rig != RigDocument():
         rig = Rig(production_id=row.id, edits=0)
         session.add(rig)
         rigs.apply_document(rig, document.rig)
@@ -198,6 +200,8 @@ def add_document(session: Session, document: ProductionDocument) -> Production:
         )
     if document.bench is not None:
         save_bench(session, row.id, 0, renumbered_bench(document.bench.state, numbers))
+    if document.shots.shots:
+        session.add(ShotsRow(production_id=row.id, document=document.shots.model_dump(mode="json")))
     session.commit()
     return row
 

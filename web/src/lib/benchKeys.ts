@@ -16,9 +16,10 @@ export interface BenchActs {
   now: () => Stepped
   derive: () => void
   show: (tab: BenchTab) => void
+  keep: () => void
 }
 
-export function benchKeys({ now, derive, show }: BenchActs): Shortcut[] {
+export function benchKeys({ now, derive, show, keep }: BenchActs): Shortcut[] {
   const unit = () => now().change({ unit: now().state.unit === 'm' ? 'ft' : 'm' })
   return [
     { keys: 'x', on: ['x'], does: 'Previous lens of the kit', run: () => stepLens(now(), -1) },
@@ -38,6 +39,7 @@ export function benchKeys({ now, derive, show }: BenchActs): Shortcut[] {
       does: `Below the drawings: ${label}`,
       run: () => show(value),
     })),
+    { keys: 'k', on: ['k'], does: 'Keep this Bench as a shot', run: keep },
     { keys: 'g', on: ['g'], does: 'Reference: Super 35 or full frame', run: () => nextReference(now()) },
     { keys: 'u', on: ['u'], does: 'Metres or feet', run: unit },
   ] // prettier-ignore

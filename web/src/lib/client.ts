@@ -20,6 +20,8 @@ import type {
   ProductionFacts,
   QuickBodyAsk,
   RigDocument,
+  Shot,
+  ShotList,
   SlowAsk,
   Unit,
 } from './types'
@@ -271,6 +273,35 @@ export const writeRig = (id: number, version: number, document: RigDocument) =>
 
 export const rigSheet = (id: number, document: RigDocument, signal: AbortSignal) =>
   outcome(http.POST('/api/productions/{production_id}/rig/sheet', { ...at(id), body: document, signal }))
+
+export const readShots = (id: number) => outcome(http.GET('/api/productions/{production_id}/shots', at(id)))
+
+export const writeShots = (id: number, version: number, document: ShotList) =>
+  write(
+    outcome(http.PUT('/api/productions/{production_id}/shots', { ...at(id), body: { version, document } })),
+  )
+
+export const viewShots = (id: number, document: ShotList, signal: AbortSignal) =>
+  outcome(http.POST('/api/productions/{production_id}/shots/view', { ...at(id), body: { document }, signal }))
+
+export const shotPictures = (id: number, shots: Shot[], scene: BenchState['scene'] | undefined) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/shots/pictures', {
+      ...at(id),
+      body: { shots, ...(scene && { scene }) },
+    }),
+  )
+
+export const rentedShot = (id: number, shot: Shot) =>
+  outcome(http.POST('/api/productions/{production_id}/shots/rented', { ...at(id), body: { shot } }))
+
+export const shotBench = (id: number, shot: Shot) =>
+  outcome(http.POST('/api/productions/{production_id}/shots/bench', { ...at(id), body: { shot } }))
+
+export const shotOfBench = (id: number, state: BenchState, number: string) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/shots/from-bench', { ...at(id), body: { state, number } }),
+  )
 
 export const viewCoverage = (id: number, ask: CoverageAsk, signal: AbortSignal) =>
   outcome(http.POST('/api/productions/{production_id}/kit/coverage', { ...at(id), body: ask, signal }))

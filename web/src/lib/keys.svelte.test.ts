@@ -52,7 +52,7 @@ describe('single keys', () => {
 
 describe('the keys of the views', () => {
   it('are each given once, and say what they do', () => {
-    const acts = { now: vi.fn(), derive: nothing, show: nothing }
+    const acts = { now: vi.fn(), derive: nothing, show: nothing, keep: nothing }
     for (const keys of [benchKeys(acts), compareKeys(nothing, nothing)]) {
       const on = keys.flatMap((key) => key.on)
       expect(new Set(on).size).toBe(on.length)

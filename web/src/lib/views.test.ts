@@ -14,13 +14,13 @@ describe('the table of views', () => {
   })
 
   it('lets the router find a view that is added to it', () => {
-    const more = [...VIEWS, { name: 'shots', title: 'Shots', file: 'ShotsView' }] as const
-    expect(placeOf('/p/3/shots/12', more)).toEqual({
+    const more = [...VIEWS, { name: 'sheets', title: 'Sheets', file: 'SheetsView' }] as const
+    expect(placeOf('/p/3/sheets/12', more)).toEqual({
       productionId: 3,
-      view: 'shots',
+      view: 'sheets',
       rest: ['12'],
       unknown: false,
     })
-    expect(placeOf('/p/3/shots/12').unknown).toBe(true)
+    expect(placeOf('/p/3/sheets/12').unknown).toBe(true)
   })
 })

@@ -14,6 +14,7 @@ export const VIEWS = [
   { name: 'package', title: 'Package', file: 'PackageView' },
   { name: 'bench', title: 'Bench', file: 'BenchView' },
   { name: 'compare', title: 'Compare', file: 'CompareView' },
+  { name: 'shots', title: 'Shots', file: 'ShotsView' },
 ] as const satisfies readonly ViewRow[]
 
 export type ViewName = (typeof VIEWS)[number]['name']

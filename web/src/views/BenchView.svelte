@@ -8,6 +8,8 @@
   import * as client from '../lib/client'
   import { comparisonOfBench } from '../lib/compare.svelte'
   import { pathTo, router } from '../lib/router.svelte'
+  import { freeName } from '../lib/rows'
+  import { noteShot, notedShot, type ShotOnBench } from '../lib/shotOnBench'
   import type { BenchState } from '../lib/types'
   import { cocChoice } from '../parts/chain/coc'
   import LinkBand from '../parts/chain/LinkBand.svelte'
@@ -73,10 +75,54 @@
     else bench.problem = problem
   }
 
+  /** The shot from which this Bench was opened. */
+  // svelte-ignore state_referenced_locally (the view is made anew for another production)
+  let from = $state.raw(notedShot(bench.productionId))
+  let kept = $state('')
+  /** Keep the Bench as a shot: a new one, or the one from which it was opened. */
+  async function keep(into: ShotOnBench | null) {
+    const { productionId, state } = bench
+    const list = await client.readShots(productionId)
+    const shots = list.data?.document.shots ?? []
+    const old = shots.find((shot) => shot.key === into?.key)
+    const name = old?.name ?? freeName('Bench', shots)
+    const made = await client.shotOfBench(productionId, state, name)
+    const problem = list.problem ?? made.problem ?? null
+    if (!list.data || !made.data) {
+      bench.problem = problem
+      return
+    }
+    const { framing, distance, height, speed, stop, look, light, picture, pin } = made.data
+    const shot = old
+      ? {
+          ...old,
+          framing,
+          distance,
+          height,
+          speed,
+          stop,
+          look,
+          light: light || old.light,
+          picture: picture || old.picture,
+          pin,
+        }
+      : made.data
+    const next = old ? shots.map((row) => (row.key === old.key ? shot : row)) : [...shots, shot]
+    const document = { ...list.data.document, shots: next }
+    const written = await client.writeShots(productionId, list.data.version, document)
+    bench.problem = written.problem ?? null
+    if (!written.data) return
+    from = { key: shot.key, name: shot.name }
+    noteShot(productionId, from)
+    kept = old ? `Taken back into shot ${shot.name}.` : `Kept as shot ${shot.name}.`
+    announcer.say(kept)
+  }
+
   const keys = benchKeys({
     now: () => ({ state: bench.state, view: bench.view, lenses: bench.lenses, change }),
     derive: () => bench.toggleOpen(bench.state.format_id),
     show,
+    keep: () => void keep(null),
   })
 </script>
 
@@ -139,7 +185,14 @@
       <TabPages label="Below the drawings" tabs={BENCH_TABS} value={tab} onchange={show}>
         {#snippet beside()}<button class="knob beside" onclick={() => void compare()}
             >{bench.state.pinned.length ? 'Compare with the pins' : 'Compare'}</button
-          >{/snippet}
+          >
+          {#if from}<button class="knob" onclick={() => void keep(from)}
+              >Take back into shot {from.name}</button
+            >{/if}
+          <button class="knob" onclick={() => void keep(null)}>Keep as a shot</button>
+          {#if kept && from}<a class="link" href={`${pathTo(bench.productionId, 'shots')}?shot=${from.key}`}
+              >{kept}</a
+            >{/if}{/snippet}
         {#if coming}
           {#await coming then { default: Page }}<Page {...below} />{/await}
         {:else}<FormatsTab {...below} />{/if}

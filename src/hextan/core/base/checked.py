@@ -118,6 +118,9 @@ def _path(loc: tuple[int | str, ...], prefix: str) -> str:
     for depth, step in enumerate(loc):
         if isinstance(step, int):
             path += f"[{step}]"
+        # The library names a key of a dictionary and says beside it that the key is meant.
+        elif step == "[key]":
+            continue
         # The library names the rule of sharpness that was chosen; the field lies directly in `coc`.
         elif not (depth and loc[depth - 1] == "coc"):
             path += f".{step}" if path else step

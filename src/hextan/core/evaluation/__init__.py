@@ -27,7 +27,7 @@ from hextan.core.evaluation.reference_and_delivery import (
     OwnWindow,
 )
 from hextan.core.evaluation.requests import evaluate
-from hextan.core.evaluation.sharp import SHARP_RULES, assumption
+from hextan.core.evaluation.sharp import SHARP_RULES, assumption, circle_of_confusion_mm
 
 __all__ = [
     "READY_REFERENCES",
@@ -50,6 +50,7 @@ __all__ = [
     "Step",
     "answer_of",
     "assumption",
+    "circle_of_confusion_mm",
     "columns_of",
     "compute",
     "derivation_of",

@@ -9,6 +9,7 @@ from hextan.core.production.document import (
 )
 from hextan.core.production.glance import ProductionGlance, glance
 from hextan.core.production.numbers import Numbers, counted, renumbered_bench, renumbered_comparison
+from hextan.core.production.plan import plan
 
 __all__ = [
     "BodyItem",
@@ -20,6 +21,7 @@ __all__ = [
     "counted",
     "glance",
     "parse_production",
+    "plan",
     "renumbered_bench",
     "renumbered_comparison",
 ]

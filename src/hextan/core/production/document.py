@@ -23,6 +23,7 @@ from hextan.core.documents import (
 )
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings
 from hextan.core.production.numbers import GONE, counted
+from hextan.core.shots import SHOTS_SCHEMA, ShotList
 
 PRODUCTION_SCHEMA = Schema("hextan.production", 1)
 #: Bodies, lens sets or comparisons of one production.
@@ -89,6 +90,7 @@ class ProductionDocument(ProductionFacts):
     #: None where nothing was set on it yet.
     bench: BenchItem | None = None
     comparisons: Annotated[list[ComparisonItem], Field(max_length=MOST_OF_A_KIND)] = []
+    shots: ShotList = ShotList()
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
 
@@ -176,6 +178,8 @@ def parse_production(plain: Any, field: str = "") -> ProductionDocument:
     each("comparisons", COMPARISON_SCHEMA, ("document",))
     if document.get("rig") is not None:
         document["rig"] = upgraded(RIG_SCHEMA, document["rig"], "rig")
+    if document.get("shots") is not None:
+        document["shots"] = upgraded(SHOTS_SCHEMA, document["shots"], "shots")
     settings, bench = document.get("settings"), document.get("bench")
     if isinstance(settings, dict) and settings.get("schema_version") in SETTINGS_SCHEMA.steps:
         document["settings"] = SETTINGS_SCHEMA.stored(settings)

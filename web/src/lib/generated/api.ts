@@ -1080,6 +1080,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shots Read
+         * @description Give the list of shots; version 0 and nothing when none was kept yet.
+         */
+        get: operations["shots_read"];
+        /**
+         * Shots Write
+         * @description Keep the list of shots; 409 with both when somebody else kept one in between.
+         */
+        put: operations["shots_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/shots/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shot Bench
+         * @description Give the Bench as a shot's choice sets it.
+         */
+        post: operations["shot_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/shots/from-bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shot From Bench
+         * @description Write a Bench as a shot, without keeping it: what it frames is what the shot needs, its choice is pinned.
+         */
+        post: operations["shot_from_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/shots/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shots Pictures
+         * @description Draw what the finder shows of shots, as their choices draw it.
+         */
+        post: operations["shots_pictures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/shots/rented": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shot Rented
+         * @description Answer a shot with what the catalogue has besides: what would have to be rented.
+         */
+        post: operations["shot_rented"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/shots/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shots View
+         * @description Judge a list of shots, without keeping it.
+         */
+        post: operations["shots_view"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/speed": {
         parameters: {
             query?: never;
@@ -1618,6 +1742,14 @@ export interface components {
             notes: string[];
             /** @description State. */
             state: components["schemas"]["BenchState"];
+        };
+        /**
+         * BenchOfShot
+         * @description The Bench as a shot's choice sets it; None where nothing can be chosen.
+         */
+        BenchOfShot: {
+            /** @description State. */
+            state: components["schemas"]["BenchState"] | null;
         };
         /**
          * BenchRead
@@ -2975,6 +3107,22 @@ export interface components {
             removed: components["schemas"]["CatalogueChange"][];
         };
         /**
+         * CellFault
+         * @description A cell that cannot be read, and what could stand there.
+         */
+        CellFault: {
+            /**
+             * Field
+             * @description Path of the field that is wrong.
+             */
+            field: string;
+            /**
+             * Rule
+             * @description The rule that is broken, or by which is judged.
+             */
+            rule: string;
+        };
+        /**
          * Change
          * @description What the Bench would be set to otherwise.
          */
@@ -3009,6 +3157,32 @@ export interface components {
              * @description Stop as the ring is marked.
              */
             stop?: number;
+        };
+        /**
+         * ChangedAnswer
+         * @description A shot whose needs are what they were, and whose answer is another.
+         */
+        ChangedAnswer: {
+            /**
+             * After
+             * @description After.
+             */
+            after: string;
+            /**
+             * Before
+             * @description Before.
+             */
+            before: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Lost
+             * @description Lost.
+             */
+            lost: boolean;
         };
         /**
          * ChangesSettled
@@ -5110,6 +5284,47 @@ export interface components {
              * @description Rows.
              */
             rows: components["schemas"]["DataRow"][];
+        };
+        /**
+         * DayOfShots
+         * @description The shots of one day and unit in their order, and what has to be changed between them.
+         */
+        DayOfShots: {
+            /**
+             * Body Changes
+             * @description Body changes.
+             */
+            body_changes: number;
+            /**
+             * Day
+             * @description Day.
+             */
+            day: string;
+            /**
+             * Format Changes
+             * @description Format changes.
+             */
+            format_changes: number;
+            /**
+             * Lens Changes
+             * @description Lens changes.
+             */
+            lens_changes: number;
+            /**
+             * Runs
+             * @description Runs.
+             */
+            runs: components["schemas"]["Use"][];
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: number;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
         };
         /**
          * Delivery
@@ -10251,6 +10466,50 @@ export interface components {
             text: string;
         };
         /**
+         * Noted
+         * @description An answer that was taken note of, and of what it was one: later on, what changed is told.
+         */
+        Noted: {
+            /**
+             * Asked
+             * @description Asked.
+             */
+            asked: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "does" | "nearly" | "cannot" | "open";
+        };
+        /**
+         * NotedNow
+         * @description An answer as it can be taken note of.
+         */
+        NotedNow: {
+            /**
+             * Asked
+             * @description Asked.
+             */
+            asked: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "does" | "nearly" | "cannot" | "open";
+        };
+        /**
          * OfferedFormat
          * @description A recording format that a scan mode can be given.
          */
@@ -10845,6 +11104,150 @@ export interface components {
              * @description Rate text.
              */
             rate_text: string;
+        };
+        /**
+         * PicturesAsk
+         * @description Shots whose finder pictures are wanted, and what stands before the camera besides their subjects.
+         */
+        PicturesAsk: {
+            /**
+             * @description Scene.
+             * @default {
+             *       "camera_height_m": 1.55,
+             *       "face_caution_m": 0.45,
+             *       "frames": [],
+             *       "objects": [
+             *         {
+             *           "aside_m": 0.9,
+             *           "distance_m": 5.2,
+             *           "ground_m": 0,
+             *           "height_m": 1.78,
+             *           "key": "start0",
+             *           "kind": "standing",
+             *           "name": "second person"
+             *         },
+             *         {
+             *           "aside_m": -1.3,
+             *           "distance_m": 6.5,
+             *           "ground_m": 0,
+             *           "height_m": 2.3,
+             *           "key": "start1",
+             *           "kind": "lamp",
+             *           "name": "lamp left"
+             *         },
+             *         {
+             *           "aside_m": -2.2,
+             *           "distance_m": 9,
+             *           "ground_m": 0,
+             *           "height_m": 3,
+             *           "key": "start2",
+             *           "kind": "post",
+             *           "name": "post"
+             *         },
+             *         {
+             *           "aside_m": 2.4,
+             *           "distance_m": 14,
+             *           "ground_m": 0,
+             *           "height_m": 2.8,
+             *           "key": "start3",
+             *           "kind": "lamp",
+             *           "name": "lamp right"
+             *         },
+             *         {
+             *           "aside_m": 0,
+             *           "distance_m": 180,
+             *           "ground_m": 0,
+             *           "height_m": 9,
+             *           "key": "start4",
+             *           "kind": "shore",
+             *           "name": "far shore"
+             *         }
+             *       ],
+             *       "posture": "standing",
+             *       "subject_height_m": 1.72,
+             *       "title_safe": false
+             *     }
+             */
+            scene?: components["schemas"]["SceneIn"];
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: components["schemas"]["ShotIn"][];
+        };
+        /**
+         * Pin
+         * @description A choice that was made by hand: everything by its name, so that it goes with the production anywhere.
+         */
+        Pin: {
+            /**
+             * Adapters
+             * @description Adapters.
+             * @default []
+             */
+            adapters: string[];
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number | null;
+            /**
+             * Format
+             * @description Format.
+             */
+            format: string;
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
+        };
+        /**
+         * Pin
+         * @description A choice that was made by hand: everything by its name, so that it goes with the production anywhere.
+         */
+        PinIn: {
+            /**
+             * Adapters
+             * @description Adapters.
+             * @default []
+             */
+            adapters?: string[];
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm?: number | null;
+            /**
+             * Format
+             * @description Format.
+             */
+            format: string;
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
         };
         /**
          * PixelAnswer
@@ -12479,6 +12882,807 @@ export interface components {
             name: string;
         };
         /**
+         * Shot
+         * @description A shot: its number is its name. Cells hold what was typed; `core.shots.needs` reads them.
+         */
+        Shot: {
+            /**
+             * Background
+             * @description Background.
+             * @default
+             */
+            background: string;
+            /**
+             * Body
+             * @description Body.
+             * @default
+             */
+            body: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day: string;
+            /**
+             * Deliveries
+             * @description Deliveries.
+             * @default
+             */
+            deliveries: string;
+            /**
+             * Distance
+             * @description Distance.
+             * @default
+             */
+            distance: string;
+            /**
+             * Extra
+             * @description Extra.
+             * @default {}
+             */
+            extra: {
+                [key: string]: string;
+            };
+            /**
+             * Framing
+             * @description Framing.
+             * @default
+             */
+            framing: string;
+            /**
+             * Height
+             * @description Height.
+             * @default
+             */
+            height: string;
+            /**
+             * Hold
+             * @description Hold.
+             * @default
+             */
+            hold: string;
+            /**
+             * Keep Out
+             * @description Keep out.
+             * @default
+             */
+            keep_out: string;
+            /**
+             * Keep Out By
+             * @description Keep out by.
+             * @default
+             */
+            keep_out_by: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Lamps
+             * @description Lamps.
+             * @default
+             */
+            lamps: string;
+            /**
+             * Light
+             * @description Light.
+             * @default
+             */
+            light: string;
+            /**
+             * Look
+             * @description Look.
+             * @default
+             */
+            look: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Nearest
+             * @description Nearest.
+             * @default
+             */
+            nearest: string;
+            /**
+             * Notes
+             * @description What to watch out for.
+             * @default
+             */
+            notes: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Picture
+             * @description Picture.
+             * @default
+             */
+            picture: string;
+            /** @description Pin. */
+            pin: components["schemas"]["Pin"] | null;
+            /**
+             * Rig
+             * @description Rig.
+             * @default
+             */
+            rig: string;
+            /**
+             * Room
+             * @description Room.
+             * @default
+             */
+            room: string;
+            /**
+             * Scene
+             * @description Scene.
+             * @default
+             */
+            scene: string;
+            /**
+             * Speed
+             * @description Speed.
+             * @default
+             */
+            speed: string;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             * @default
+             */
+            stop: string;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit: string;
+            /**
+             * What
+             * @description What.
+             * @default
+             */
+            what: string;
+            /**
+             * Wishes
+             * @description Wishes.
+             * @default {}
+             */
+            wishes: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * ShotAnswer
+         * @description What a shot can be made with.
+         */
+        ShotAnswer: {
+            /** @description Best. */
+            best: components["schemas"]["ShotChoice"] | null;
+            /**
+             * Binds
+             * @description Binds.
+             */
+            binds: string;
+            /**
+             * Changes
+             * @description Changes.
+             */
+            changes: string[];
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["CellFault"][];
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /** @description Noted. */
+            noted: components["schemas"]["NotedNow"];
+            /**
+             * Pinned
+             * @description Pinned.
+             */
+            pinned: string | null;
+            /**
+             * Reasons
+             * @description Reasons.
+             */
+            reasons: components["schemas"]["ShotReason"][];
+            /** @description Runner up. */
+            runner_up: components["schemas"]["ShotChoice"] | null;
+            /**
+             * Runner Up Lacks
+             * @description Runner up lacks.
+             */
+            runner_up_lacks: string;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "does" | "nearly" | "cannot" | "open";
+            /**
+             * Warnings
+             * @description Warnings.
+             */
+            warnings: components["schemas"]["ShotWarning"][];
+        };
+        /**
+         * ShotAsk
+         * @description One shot.
+         */
+        ShotAsk: {
+            /** @description Shot. */
+            shot: components["schemas"]["ShotIn"];
+        };
+        /**
+         * ShotChoice
+         * @description How a shot would be made.
+         */
+        ShotChoice: {
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
+            adapter_ids: number[];
+            /**
+             * Adapters
+             * @description Adapters.
+             */
+            adapters: string[];
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Crop Ids
+             * @description In-camera crops that are switched on.
+             */
+            crop_ids: number[];
+            /**
+             * Distance M
+             * @description Distance from the sensor plane, metres.
+             */
+            distance_m: number | null;
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
+            effective_mm: number | null;
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei: number | null;
+            /**
+             * Field Height M
+             * @description Field height, metres.
+             */
+            field_height_m: number | null;
+            /**
+             * Field Width M
+             * @description Field width, metres.
+             */
+            field_width_m: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m: number | null;
+            /**
+             * Format
+             * @description Format.
+             */
+            format: string;
+            /**
+             * Format Id
+             * @description Format id.
+             */
+            format_id: number;
+            /**
+             * Fps
+             * @description Frames a second.
+             */
+            fps: number;
+            /**
+             * Is Zoom
+             * @description Is zoom.
+             */
+            is_zoom: boolean;
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
+            lens_id: number;
+            /**
+             * Lens Set
+             * @description Lens set.
+             */
+            lens_set: string;
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
+            marks: string;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
+            /**
+             * Nd Parts
+             * @description Nd parts.
+             */
+            nd_parts: string[];
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             */
+            nd_stops: number | null;
+            /**
+             * Percent
+             * @description Per cent.
+             */
+            percent: number | null;
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             */
+            shutter_deg: number;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop: number | null;
+        };
+        /**
+         * Shot
+         * @description A shot: its number is its name. Cells hold what was typed; `core.shots.needs` reads them.
+         */
+        ShotIn: {
+            /**
+             * Background
+             * @description Background.
+             * @default
+             */
+            background?: string;
+            /**
+             * Body
+             * @description Body.
+             * @default
+             */
+            body?: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day?: string;
+            /**
+             * Deliveries
+             * @description Deliveries.
+             * @default
+             */
+            deliveries?: string;
+            /**
+             * Distance
+             * @description Distance.
+             * @default
+             */
+            distance?: string;
+            /**
+             * Extra
+             * @description Extra.
+             * @default {}
+             */
+            extra?: {
+                [key: string]: string;
+            };
+            /**
+             * Framing
+             * @description Framing.
+             * @default
+             */
+            framing?: string;
+            /**
+             * Height
+             * @description Height.
+             * @default
+             */
+            height?: string;
+            /**
+             * Hold
+             * @description Hold.
+             * @default
+             */
+            hold?: string;
+            /**
+             * Keep Out
+             * @description Keep out.
+             * @default
+             */
+            keep_out?: string;
+            /**
+             * Keep Out By
+             * @description Keep out by.
+             * @default
+             */
+            keep_out_by?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Lamps
+             * @description Lamps.
+             * @default
+             */
+            lamps?: string;
+            /**
+             * Light
+             * @description Light.
+             * @default
+             */
+            light?: string;
+            /**
+             * Look
+             * @description Look.
+             * @default
+             */
+            look?: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Nearest
+             * @description Nearest.
+             * @default
+             */
+            nearest?: string;
+            /**
+             * Notes
+             * @description What to watch out for.
+             * @default
+             */
+            notes?: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Picture
+             * @description Picture.
+             * @default
+             */
+            picture?: string;
+            /** @description Pin. */
+            pin?: components["schemas"]["PinIn"] | null;
+            /**
+             * Rig
+             * @description Rig.
+             * @default
+             */
+            rig?: string;
+            /**
+             * Room
+             * @description Room.
+             * @default
+             */
+            room?: string;
+            /**
+             * Scene
+             * @description Scene.
+             * @default
+             */
+            scene?: string;
+            /**
+             * Speed
+             * @description Speed.
+             * @default
+             */
+            speed?: string;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             * @default
+             */
+            stop?: string;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit?: string;
+            /**
+             * What
+             * @description What.
+             * @default
+             */
+            what?: string;
+            /**
+             * Wishes
+             * @description Wishes.
+             * @default {}
+             */
+            wishes?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * ShotList
+         * @description All shots of a production in their order.
+         */
+        ShotList: {
+            /**
+             * Noted
+             * @description Noted.
+             * @default {}
+             */
+            noted: {
+                [key: string]: components["schemas"]["Noted"];
+            };
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.shots
+             * @constant
+             */
+            schema: "hextan.shots";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Shots
+             * @description Shots.
+             * @default []
+             */
+            shots: components["schemas"]["Shot"][];
+        };
+        /**
+         * ShotList
+         * @description All shots of a production in their order.
+         */
+        ShotListIn: {
+            /**
+             * Noted
+             * @description Noted.
+             * @default {}
+             */
+            noted?: {
+                [key: string]: components["schemas"]["Noted"];
+            };
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.shots
+             * @constant
+             */
+            schema?: "hextan.shots";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+            /**
+             * Shots
+             * @description Shots.
+             * @default []
+             */
+            shots?: components["schemas"]["ShotIn"][];
+        };
+        /**
+         * ShotOfBenchAsk
+         * @description A Bench that becomes a shot, and the shot's number.
+         */
+        ShotOfBenchAsk: {
+            /**
+             * Number
+             * @description Number.
+             */
+            number: string;
+            /** @description State. */
+            state: components["schemas"]["BenchStateIn"];
+        };
+        /**
+         * ShotPicture
+         * @description What the finder shows of a shot's choice; None where nothing is chosen, or no image is formed.
+         */
+        ShotPicture: {
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /** @description Viewfinder. */
+            viewfinder: components["schemas"]["Viewfinder"] | null;
+        };
+        /**
+         * ShotReason
+         * @description One need, and what the choice has of it.
+         */
+        ShotReason: {
+            /**
+             * Has
+             * @description Has.
+             */
+            has: string;
+            /**
+             * Met
+             * @description Met.
+             */
+            met: boolean;
+            /**
+             * Must
+             * @description Must.
+             */
+            must: boolean;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Wanted
+             * @description Wanted.
+             */
+            wanted: string;
+        };
+        /**
+         * ShotWarning
+         * @description What to watch out for.
+         */
+        ShotWarning: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             */
+            code: string;
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
+        };
+        /**
+         * ShotsAsk
+         * @description A list of shots to judge, without keeping it.
+         */
+        ShotsAsk: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ShotListIn"];
+        };
+        /**
+         * ShotsKept
+         * @description The list of shots with its version, for the next write.
+         */
+        ShotsKept: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ShotList"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * ShotsView
+         * @description Every shot's answer, and what all of them come to.
+         */
+        ShotsView: {
+            /**
+             * Answers
+             * @description Answers.
+             */
+            answers: components["schemas"]["ShotAnswer"][];
+            /**
+             * Bodies
+             * @description Bodies.
+             */
+            bodies: components["schemas"]["Use"][];
+            /**
+             * Cannot
+             * @description Cannot.
+             */
+            cannot: number;
+            /**
+             * Changed
+             * @description Changed.
+             */
+            changed: components["schemas"]["ChangedAnswer"][];
+            /**
+             * Days
+             * @description Days.
+             */
+            days: components["schemas"]["DayOfShots"][];
+            /**
+             * Does
+             * @description Does.
+             */
+            does: number;
+            /**
+             * Formats
+             * @description Formats.
+             */
+            formats: components["schemas"]["Use"][];
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: components["schemas"]["Use"][];
+            /**
+             * Nearly
+             * @description Nearly.
+             */
+            nearly: number;
+            /**
+             * Open
+             * @description Open.
+             */
+            open: number;
+        };
+        /**
+         * ShotsWrite
+         * @description A list of shots to keep, changed from a known version (0: none was kept yet).
+         */
+        ShotsWrite: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ShotList"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * ShotsWrite
+         * @description A list of shots to keep, changed from a known version (0: none was kept yet).
+         */
+        ShotsWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ShotListIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
          * SizeMm
          * @description Sizes on the sensor, not de-squeezed.
          */
@@ -13232,6 +14436,29 @@ export interface components {
             /** @description What is stored. */
             stored: components["schemas"]["SettingsWrite"] | null;
         };
+        /** StaleError[ShotsWrite] */
+        StaleErrorShotsWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["ShotsWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["ShotsWrite"] | null;
+        };
         /** Stale[LensSetWrite] */
         StaleLensSetWrite: {
             /** @description Error. */
@@ -13251,6 +14478,11 @@ export interface components {
         StaleSettingsWrite: {
             /** @description Error. */
             error: components["schemas"]["StaleErrorSettingsWrite"];
+        };
+        /** Stale[ShotsWrite] */
+        StaleShotsWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorShotsWrite"];
         };
         /**
          * Step
@@ -13605,6 +14837,22 @@ export interface components {
              * @description Row time, microseconds.
              */
             row_time_us?: number | null;
+        };
+        /**
+         * Use
+         * @description How many shots use a thing.
+         */
+        Use: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: number;
         };
         /**
          * UsualWindow
@@ -18848,6 +20096,598 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StaleSettingsWrite"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shots_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotsKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shots_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotsWriteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotsKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleShotsWrite"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shot_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOfShot"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shot_from_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotOfBenchAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shot"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shots_pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PicturesAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotPicture"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shot_rented: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shots_view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotsAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotsView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Request Entity Too Large */

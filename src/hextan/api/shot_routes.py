@@ -1,0 +1,90 @@
+"""The endpoints of shots: parse, call, answer."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fastapi import APIRouter, Request, Response
+
+from hextan.api.errors import stale
+from hextan.api.plumbing import Db, ProductionId, answers, json_answer
+from hextan.api.route import Route
+from hextan.api.shot_schemas import (
+    BenchOfShot,
+    PicturesAsk,
+    ShotAsk,
+    ShotOfBenchAsk,
+    ShotsAsk,
+    ShotsKept,
+    ShotsWrite,
+)
+from hextan.core.equipment import Package, PackageSettings
+from hextan.core.shots import (
+    Shot,
+    bench_of_shot,
+    pictures_of_shots,
+    rented_for,
+    shot_of_bench,
+)
+from hextan.core.shots import shots_view as judge_shots
+from hextan.store import repositories, shots
+
+router = APIRouter(route_class=Route, prefix="/productions/{production_id}/shots")
+
+
+def _known(request: Request, db: Any, production_id: int) -> tuple[Package, PackageSettings]:
+    production = repositories.find_production(db, production_id)
+    return request.app.state.packages.package(db, production_id), repositories.settings_of(production)
+
+
+@router.get("", name="shots_read", tags=["Shots"])
+def read_shots(production_id: ProductionId, db: Db) -> ShotsKept:
+    """Give the list of shots; version 0 and nothing when none was kept yet."""
+    row = shots.find(db, production_id)
+    return ShotsKept(version=0 if row is None else row.version, document=shots.document_of(row))
+
+
+@router.put("", name="shots_write", tags=["Shots"], responses=stale(ShotsWrite))
+def write_shots(production_id: ProductionId, asked: ShotsWrite, db: Db) -> ShotsKept:
+    """Keep the list of shots; 409 with both when somebody else kept one in between."""
+    row = shots.save(db, production_id, asked.version, asked.document)
+    return ShotsKept(version=row.version, document=asked.document)
+
+
+@router.post("/view", name="shots_view", tags=["Shots"], responses=answers(judge_shots))
+def view_shots(production_id: ProductionId, asked: ShotsAsk, db: Db, request: Request) -> Response:
+    """Judge a list of shots, without keeping it."""
+    package, settings = _known(request, db, production_id)
+    return json_answer(judge_shots(package, settings, asked.document))
+
+
+@router.post("/pictures", name="shots_pictures", tags=["Shots"], responses=answers(pictures_of_shots))
+def shot_pictures(production_id: ProductionId, asked: PicturesAsk, db: Db, request: Request) -> Response:
+    """Draw what the finder shows of shots, as their choices draw it."""
+    package, settings = _known(request, db, production_id)
+    return json_answer(pictures_of_shots(package, settings, asked.shots, asked.scene))
+
+
+@router.post("/rented", name="shot_rented", tags=["Shots"], responses=answers(rented_for))
+def rented(production_id: ProductionId, asked: ShotAsk, db: Db, request: Request) -> Response:
+    """Answer a shot with what the catalogue has besides: what would have to be rented."""
+    package, settings = _known(request, db, production_id)
+    shelf = repositories.catalogue_of(db, production_id)
+    catalogue = request.app.state.packages.package(db, shelf.id)
+    return json_answer(rented_for(package, catalogue, settings, asked.shot))
+
+
+@router.post("/bench", name="shot_bench", tags=["Shots"])
+def bench(production_id: ProductionId, asked: ShotAsk, db: Db, request: Request) -> BenchOfShot:
+    """Give the Bench as a shot's choice sets it."""
+    package, settings = _known(request, db, production_id)
+    row = repositories.bench_row(db, production_id)
+    scene = None if row is None else repositories.state_of(row).scene
+    return BenchOfShot(state=bench_of_shot(package, settings, asked.shot, scene))
+
+
+@router.post("/from-bench", name="shot_from_bench", tags=["Shots"])
+def from_bench(production_id: ProductionId, asked: ShotOfBenchAsk, db: Db, request: Request) -> Shot:
+    """Write a Bench as a shot, without keeping it: what it frames is what the shot needs, its choice is pinned."""
+    package, settings = _known(request, db, production_id)
+    return shot_of_bench(package, settings, asked.state, asked.number)

@@ -1,0 +1,61 @@
+"""Shapes of shots."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from hextan.api.shape import Shape
+from hextan.core.base import Name
+from hextan.core.bench import BenchState, Scene
+from hextan.core.shots import Shot, ShotList
+
+#: Pictures that are drawn for one question: as many as a screen shows.
+MOST_PICTURES = 60
+
+
+class ShotsKept(Shape):
+    """The list of shots with its version, for the next write."""
+
+    version: int
+    document: ShotList
+
+
+class ShotsWrite(Shape):
+    """A list of shots to keep, changed from a known version (0: none was kept yet)."""
+
+    version: int
+    document: ShotList
+
+
+class ShotsAsk(Shape):
+    """A list of shots to judge, without keeping it."""
+
+    document: ShotList
+
+
+class PicturesAsk(Shape):
+    """Shots whose finder pictures are wanted, and what stands before the camera besides their subjects."""
+
+    shots: Annotated[list[Shot], Field(max_length=MOST_PICTURES)]
+    scene: Scene = Scene()
+
+
+class ShotAsk(Shape):
+    """One shot."""
+
+    shot: Shot
+
+
+class ShotOfBenchAsk(Shape):
+    """A Bench that becomes a shot, and the shot's number."""
+
+    state: BenchState
+    number: Name
+
+
+class BenchOfShot(Shape):
+    """The Bench as a shot's choice sets it; None where nothing can be chosen."""
+
+    state: BenchState | None

@@ -1,0 +1,144 @@
+"""What is answered about shots."""
+
+from __future__ import annotations
+
+from typing import Literal, TypeAlias
+
+from typing_extensions import TypedDict
+
+#: Everything is met; only the framing is off, by little; something is missing; nothing is asked.
+ShotVerdict: TypeAlias = Literal["does", "nearly", "cannot", "open"]
+
+
+class CellFault(TypedDict):
+    """A cell that cannot be read, and what could stand there."""
+
+    field: str
+    rule: str
+
+
+class ShotChoice(TypedDict):
+    """How a shot would be made."""
+
+    format_id: int
+    format: str
+    mode: str
+    body: str
+    lens_id: int
+    lens: str
+    lens_set: str
+    adapter_ids: list[int]
+    adapters: list[str]
+    #: As it is set on the lens; what it frames like on the production's window of reference.
+    focal_mm: float
+    is_zoom: bool
+    effective_mm: float | None
+    distance_m: float | None
+    #: Where to focus, when it is not the subject.
+    focus_m: float | None
+    #: As the ring is marked.
+    stop: float | None
+    marks: str
+    fps: float
+    shutter_deg: float
+    #: None where the light is not stated.
+    ei: int | None
+    nd_stops: float | None
+    nd_parts: list[str]
+    crop_ids: list[int]
+    field_width_m: float | None
+    field_height_m: float | None
+    #: How much wider (positive) or tighter than wanted, per cent; None where no framing is wanted.
+    percent: float | None
+
+
+class ShotReason(TypedDict):
+    """One need, and what the choice has of it."""
+
+    name: str
+    wanted: str
+    has: str
+    met: bool
+    must: bool
+
+
+class ShotWarning(TypedDict):
+    """What to watch out for."""
+
+    code: str
+    text: str
+
+
+class NotedNow(TypedDict):
+    """An answer as it can be taken note of."""
+
+    verdict: ShotVerdict
+    told: str
+    asked: str
+
+
+class ShotAnswer(TypedDict):
+    """What a shot can be made with."""
+
+    key: str
+    verdict: ShotVerdict
+    faults: list[CellFault]
+    best: ShotChoice | None
+    #: The need with the least to spare, or all that fails.
+    binds: str
+    reasons: list[ShotReason]
+    runner_up: ShotChoice | None
+    #: What puts the runner-up behind.
+    runner_up_lacks: str
+    #: What would do more, the smallest change first.
+    changes: list[str]
+    warnings: list[ShotWarning]
+    #: Of a choice that is pinned: how far from best it is.
+    pinned: str | None
+    noted: NotedNow
+
+
+class Use(TypedDict):
+    """How many shots use a thing."""
+
+    name: str
+    shots: int
+
+
+class DayOfShots(TypedDict):
+    """The shots of one day and unit in their order, and what has to be changed between them."""
+
+    day: str
+    unit: str
+    shots: int
+    lens_changes: int
+    format_changes: int
+    body_changes: int
+    #: Lens after lens, each with how many shots in a row.
+    runs: list[Use]
+
+
+class ChangedAnswer(TypedDict):
+    """A shot whose needs are what they were, and whose answer is another."""
+
+    key: str
+    before: str
+    after: str
+    #: Whether it could be shot before, and cannot now.
+    lost: bool
+
+
+class ShotsView(TypedDict):
+    """Every shot's answer, and what all of them come to."""
+
+    answers: list[ShotAnswer]
+    does: int
+    nearly: int
+    cannot: int
+    open: int
+    bodies: list[Use]
+    formats: list[Use]
+    lenses: list[Use]
+    days: list[DayOfShots]
+    #: Against the answers that were taken note of.
+    changed: list[ChangedAnswer]

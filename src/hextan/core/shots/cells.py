@@ -1,0 +1,333 @@
+"""A shot in every lens on every format at once: focal length, distance and stop that would be set, arrays (L, F).
+
+How they are set is stated in docs/shots.md: the distance that frames exactly, as far as the shot, the room, keep-out and
+close focus let the camera go; a zoom first to what frames from the middle of where it may stand; the widest stop that all
+musts leave.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from hextan.core.base import MARKED, Flags, Floats, m_from_mm, mm_from_m
+from hextan.core.equipment import FormatInPackage, PackageSettings
+from hextan.core.light import NdChoice, nd_choices, needed_lux, shutter_s, stop_for_lux
+from hextan.core.optics import (
+    close_up_stops,
+    distance_for_magnification,
+    magnification_from_sensor,
+)
+from hextan.core.shots.layout import NARROWEST, Layout
+from hextan.core.shots.needs import USUAL_DISTANCE_M, Needs
+
+#: Sensitivities of a body that states none (common practice, no source).
+ASSUMED_EI = (100.0, 6400.0)
+#: So near to a mark a stop counts as it, as a ratio: a twelfth of a stop.
+AT_A_MARK = 2 ** (1 / 24)
+_ROUNDS = 40
+
+
+@dataclass(frozen=True)
+class Limits:
+    """What lets a stop go no wider, or no narrower; each as T at the sensor, shape (L, F)."""
+
+    names: tuple[str, ...]
+    values: tuple[Floats, ...]
+
+    def tightest(self, wide: bool) -> Floats:
+        """The one that binds: the narrowest of what keeps it narrow, or the widest of what keeps it wide."""
+        return np.asarray(np.maximum.reduce(self.values) if wide else np.minimum.reduce(self.values))
+
+    def binding(self, i: int, j: int, wide: bool) -> str:
+        """Name the one that binds in a cell."""
+        at = [float(value[i, j]) for value in self.values]
+        return self.names[int(np.nanargmax(at) if wide else np.nanargmin(at))]
+
+
+class Cells:
+    """A shot laid over a layout."""
+
+    def __init__(self, layout: Layout, needs: Needs, settings: PackageSettings) -> None:
+        self.layout, self.needs, self.settings = layout, needs, settings
+
+    @cached_property
+    def side_mm(self) -> Floats:
+        """The side of the picture by which the field is wanted, as it is seen."""
+        wanted = self.needs.wanted
+        if wanted is not None and wanted.side == "height":
+            return self.layout.picture_h
+        return self.layout.picture_w * self.layout.squeeze
+
+    @cached_property
+    def nearest_m(self) -> Floats:
+        """As near as the camera may and can go, (L, F)."""
+        needs = self.needs
+        held = [needs.keep_out_m or 0.0]
+        if needs.must("nearest"):
+            held.append(needs.nearest_m or 0.0)
+        optics = m_from_mm(4 * self.layout.low_mm)
+        return np.maximum(np.maximum(self.layout.close_m, max(held)), np.nan_to_num(optics))
+
+    @property
+    def farthest_m(self) -> float:
+        """As far as the room lets it go."""
+        needs = self.needs
+        return needs.room_m if needs.room_m is not None and needs.must("room") else math.inf
+
+    @property
+    def span_m(self) -> tuple[float, float]:
+        """Where the shot lets the camera stand."""
+        needs = self.needs
+        return (needs.distance.low, needs.distance.high) if needs.must("distance") else (0.0, math.inf)
+
+    @cached_property
+    def usual_m(self) -> Floats:
+        """The distance for which a zoom is set: the middle of where the camera may stand."""
+        low, high = self.needs.distance.low, self.needs.distance.high
+        if low > 0 and math.isfinite(high):
+            middle = math.sqrt(low * high)
+        else:
+            middle = min(max(USUAL_DISTANCE_M, low), high)
+        allowed = np.minimum(np.maximum(middle, self.nearest_m), max(self.farthest_m, 0.0))
+        return np.asarray(np.clip(allowed, *self.span_m))
+
+    @cached_property
+    def focal_mm(self) -> Floats:
+        """Focal length with adapter, as it would be set."""
+        layout, wanted = self.layout, self.needs.wanted
+        low, high = layout.low_mm, layout.high_mm
+        if wanted is None:
+            return low
+        if wanted.field_m is None:
+            assert wanted.like_mm is not None
+            exact = wanted.like_mm * self.side_mm / wanted.on_mm[0]
+        else:
+            m = self.side_mm / mm_from_m(wanted.field_m)
+            exact = mm_from_m(self.usual_m) * m / (1 + m) ** 2
+        return np.clip(exact, low, high)
+
+    @cached_property
+    def exact_m(self) -> Floats:
+        """The distance from which the field is exactly what is wanted; NaN where no field is wanted."""
+        wanted = self.needs.wanted
+        if wanted is None or wanted.field_m is None:
+            return np.full(self.layout.shape, np.nan)
+        m = self.side_mm / mm_from_m(wanted.field_m)
+        focal = np.where(self.layout.mounts, self.focal_mm, 1.0)
+        return np.where(self.layout.mounts, m_from_mm(distance_for_magnification(focal, m)[1]), np.nan)
+
+    @cached_property
+    def distance_m(self) -> Floats:
+        """Where the camera would stand, from the sensor plane."""
+        free = np.where(np.isnan(self.exact_m), self.usual_m, self.exact_m)
+        allowed = np.minimum(np.maximum(free, self.nearest_m), max(self.farthest_m, 0.0))
+        return np.asarray(np.clip(allowed, *self.span_m))
+
+    @cached_property
+    def magnification(self) -> Floats:
+        """Of the subject; NaN where the lens forms no image."""
+        focal = np.where(self.layout.mounts, self.focal_mm, 1.0)
+        m = magnification_from_sensor(focal, mm_from_m(np.maximum(self.distance_m, 1e-6)))
+        return np.where(
+            self.layout.mounts & (mm_from_m(self.distance_m) >= 4 * focal * (1 - 1e-12)), m, np.nan
+        )
+
+    @cached_property
+    def wider(self) -> Floats:
+        """The field over the wanted one: above 1 it is wider; 1 where none is wanted."""
+        wanted = self.needs.wanted
+        if wanted is None:
+            return np.ones(self.layout.shape)
+        if wanted.field_m is None:
+            assert wanted.like_mm is not None
+            return wanted.like_mm * self.side_mm / wanted.on_mm[0] / self.focal_mm
+        return m_from_mm(self.side_mm / self.magnification) / wanted.field_m
+
+    @cached_property
+    def circle_mm(self) -> Floats:
+        """The image circle as the lens is set."""
+        return self.layout.circle_mm(self.focal_mm)
+
+    @cached_property
+    def pupil_z_mm(self) -> Floats:
+        """From the entrance pupil to the subject."""
+        return self.focal_mm * (1 / self.magnification + 1 / self.layout.pupil)
+
+    @cached_property
+    def widest(self) -> tuple[Floats, Floats]:
+        """Widest T at the sensor, and the f-number that goes with it."""
+        return self.layout.widest(self.focal_mm)
+
+    @cached_property
+    def f_of_t(self) -> Floats:
+        """The f-number over the T-stop."""
+        t, f = self.widest
+        return f / t
+
+    # Stops, as T at the sensor.
+
+    @cached_property
+    def held(self) -> tuple[Floats, Floats]:
+        """The T-stop that just holds what has to be sharp (0 where nothing has), and the distance to focus at."""
+        hold, shape = self.needs.hold, self.layout.shape
+        if hold is None:
+            return np.zeros(shape), self.distance_m
+        if hold.deep:
+            near, far = self.distance_m, np.full(shape, np.inf)
+        elif hold.about_m is not None:
+            near, far = self.distance_m - hold.about_m, self.distance_m + hold.about_m
+        else:
+            assert hold.near_m is not None and hold.far_m is not None
+            near, far = np.full(shape, hold.near_m), np.full(shape, hold.far_m)
+        n, at = hold_stop(
+            self.focal_mm, self.layout.pupil, self.layout.coc_mm, mm_from_m(near), mm_from_m(far)
+        )
+        return np.where(np.isnan(n), np.inf, n / self.f_of_t), m_from_mm(at)
+
+    @cached_property
+    def softest(self) -> Floats:
+        """The T-stop at which the background is just soft enough (infinite where none is wanted)."""
+        soft = self.needs.soft
+        if soft is None:
+            return np.full(self.layout.shape, np.inf)
+        origin = mm_from_m(self.distance_m) - self.pupil_z_mm
+        z_b = mm_from_m(soft.at_m) - origin
+        with np.errstate(invalid="ignore"):
+            off = np.where(np.isinf(z_b), 1.0, np.abs(z_b - self.pupil_z_mm) / z_b)
+        n = self.focal_mm * self.magnification * off / (soft.share * self.layout.picture_w)
+        return np.where(z_b > 0, n, 0.0) / self.f_of_t
+
+    @cached_property
+    def ei_span(self) -> tuple[Floats, Floats]:
+        """Lowest and highest sensitivity that can be set and may be, shape (F,)."""
+        lit = self.needs.lit
+        low, high = np.array([_eis(here) for here in self.layout.places], dtype=float).reshape(-1, 2).T
+        if lit is not None and lit.ei is not None and self.needs.must("light"):
+            low, high = np.maximum(low, lit.ei.low), np.minimum(high, lit.ei.high)
+        return low, high
+
+    @property
+    def time_s(self) -> float:
+        """How long the shutter is open, at the highest rate of the shot."""
+        return float(shutter_s(self.settings.shutter_deg, self.needs.fps.high))
+
+    @cached_property
+    def lit(self) -> tuple[Floats, Floats]:
+        """Widest and narrowest T that the light allows: with all ND and the lowest EI, and with the highest EI."""
+        lit, shape = self.needs.lit, self.layout.shape
+        if lit is None or lit.lux is None:
+            return np.zeros(shape), np.full(shape, np.inf)
+        lost = np.nan_to_num(close_up_stops(np.nan_to_num(self.magnification, nan=1e-9), self.layout.pupil))
+        low, high = self.ei_span
+        possible = high >= low
+        nd = np.array([max(c.stops for c in self._nds(here)) for here in self.layout.places])
+        narrow = stop_for_lux(lit.lux, self.time_s, np.where(possible, high, 1.0), lost)
+        wide = stop_for_lux(lit.lux, self.time_s, np.where(possible, low, 1.0), lost + nd)
+        return np.where(possible, wide, np.inf), np.where(possible, narrow, 0.0)
+
+    def _nds(self, here: FormatInPackage) -> list[NdChoice]:
+        return list(nd_choices(here.body.nd_stops, self.layout.package.filters))
+
+    @cached_property
+    def no_wider(self) -> Limits:
+        """What keeps the stop from being wider."""
+        named = {"the lens": self.widest[0]}
+        if self.needs.stops is not None and self.needs.must("stop"):
+            named["the stop asked for"] = self._asked(self.needs.stops.span.low)
+        if self.needs.hold is not None and self.needs.must("hold"):
+            named["the depth"] = self.held[0]
+        if self.needs.lit is not None and self.needs.must("light"):
+            named["too much light"] = self.lit[0]
+        return Limits(tuple(named), tuple(named.values()))
+
+    @cached_property
+    def no_narrower(self) -> Limits:
+        """What keeps the stop from being narrower."""
+        ring = NARROWEST * self.layout.magnification / np.sqrt(self.layout.transmission)
+        named = {"the ring": ring}
+        if self.needs.stops is not None and self.needs.must("stop"):
+            named["the stop asked for"] = self._asked(self.needs.stops.span.high)
+        if self.needs.soft is not None and self.needs.must("background"):
+            named["the background"] = self.softest
+        if self.needs.lit is not None and self.needs.must("light"):
+            named["the light"] = self.lit[1]
+        return Limits(tuple(named), tuple(named.values()))
+
+    def _asked(self, mark: float) -> Floats:
+        stops = self.needs.stops
+        assert stops is not None
+        return np.full(self.layout.shape, mark) if stops.marks == "T" else mark / self.f_of_t
+
+    @cached_property
+    def stop_t(self) -> Floats:
+        """The widest stop that everything leaves, at a mark of the ring where one is among them; T at the sensor."""
+        wide, narrow = self.no_wider.tightest(True), self.no_narrower.tightest(False)
+        ring = np.sqrt(self.layout.transmission) / self.layout.magnification
+        marks = np.array([*MARKED, np.inf])
+        with np.errstate(invalid="ignore"):
+            on_ring = np.nan_to_num(wide * ring, nan=1.0, posinf=1e9)
+            at = marks[np.minimum(np.searchsorted(marks, on_ring / AT_A_MARK), len(marks) - 1)] / ring
+        # The lens's own widest stop is a mark of its ring as well.
+        marked = np.where(wide <= self.widest[0] * (1 + 1e-9), self.widest[0], at)
+        return np.where(marked <= narrow * AT_A_MARK, marked, wide)
+
+    @cached_property
+    def needed_ei(self) -> Floats:
+        """The sensitivity that the stop and the light need without ND; NaN where the light is not known."""
+        lit = self.needs.lit
+        if lit is None or lit.lux is None:
+            return np.full(self.layout.shape, np.nan)
+        lost = np.nan_to_num(close_up_stops(np.nan_to_num(self.magnification, nan=1e-9), self.layout.pupil))
+        stop = np.where(np.isfinite(self.stop_t) & (self.stop_t > 0), self.stop_t, 1.0)
+        return np.asarray(100.0 * needed_lux(stop, self.time_s, 100.0, lost) / lit.lux)
+
+    @cached_property
+    def fits_mounts(self) -> Flags:
+        """Where the lens goes on the body and draws a flat field."""
+        return self.layout.mounts & self.layout.rectilinear
+
+
+def _eis(here: FormatInPackage) -> tuple[float, float]:
+    body = here.body
+    known = [float(ei) for ei in (*body.eis, *body.base_eis)]
+    low, high = (min(known), max(known)) if known else ASSUMED_EI
+    return low, float(body.highest_ei) if body.highest_ei is not None else high
+
+
+def hold_stop(
+    focal_mm: Floats, pupil: Floats, coc_mm: Floats, near_mm: Floats, far_mm: Floats
+) -> tuple[Floats, Floats]:
+    """Stop and focus that just hold from near to far, as `optics.hold`, for arrays.
+
+    Returns
+    -------
+    (f-number, distance of the focus from the sensor plane in mm); NaN where the lens forms no image so near.
+
+    Notes
+    -----
+    From the pupil: focus at 2nr/(n+r), N = (f m/c)(r-n)/(r+n); with r infinite 2n and f m/c. The pupil moves with the
+    focus, so that both are found together.
+    """
+    with np.errstate(divide="ignore", invalid="ignore"):
+        distance = np.maximum(near_mm, 4.0 * focal_mm)
+        q = distance / focal_mm
+        m = 2.0 / ((q - 2.0) + np.sqrt(np.maximum(q * (q - 4.0), 0.0)))
+        z = focal_mm * (1 / m + 1 / pupil)
+        for _ in range(_ROUNDS):
+            origin = distance - z
+            n, r = near_mm - origin, far_mm - origin
+            z = np.where(np.isinf(r), 2 * n, 2 * n * r / (n + r))
+            m = focal_mm / (z - focal_mm / pupil)
+            before, distance = distance, focal_mm * (1 + m) ** 2 / m
+            if np.nanmax(np.abs(distance / before - 1), initial=0.0) < 1e-10:
+                break
+        origin = distance - z
+        n, r = near_mm - origin, far_mm - origin
+        depth = np.maximum(z / n - 1, 1 - np.where(np.isinf(r), 0.0, z / r))
+        found = np.maximum(depth, 1e-12) * focal_mm * m / coc_mm
+    good = (near_mm > focal_mm) & (m > 0) & (n > focal_mm)
+    return np.where(good, found, np.nan), np.where(good, distance, np.nan)

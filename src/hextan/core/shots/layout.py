@@ -1,0 +1,237 @@
+"""Every lens on every recording format, laid out once for a delivered picture: what the judging of all shots reads from.
+
+Rows are lenses through one chain of adapters, shape (L,); columns recording formats, shape (F,); cells (L, F).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from hextan.core.base import Flags, Floats
+from hextan.core.equipment import Body, FormatInPackage, Lens, LensSet, Mounting, Package, lacking
+from hextan.core.evaluation import BenchDelivery, circle_of_confusion_mm
+from hextan.core.kit import Kit, KitAsk, kit_of
+
+#: What the name of an in-camera crop says when it steadies the picture.
+STEADIES = ("stabil", "steady")
+#: A ring goes no further, by the marks of most lenses (common practice, no source).
+NARROWEST = 22.0
+
+
+@dataclass(frozen=True)
+class Row:
+    """A lens, with the way it is put on each body."""
+
+    lens_set: LensSet
+    lens: Lens
+    by_body: dict[int, Mounting]
+
+
+@dataclass(frozen=True)
+class Layout:
+    """All choices of a package. Lengths in mm; NaN where a lens cannot be put on the body."""
+
+    package: Package
+    kit: Kit
+    rows: list[Row]
+    places: list[FormatInPackage]
+    #: Shortest and longest focal length with adapter.
+    low_mm: Floats
+    high_mm: Floats
+    #: The delivered picture, and all that is recorded, on the sensor.
+    picture_w: Floats
+    picture_h: Floats
+    recorded_w: Floats
+    recorded_h: Floats
+    needed_mm: Floats
+    magnification: Floats
+    transmission: Floats
+    coc_mm: Floats
+    steadied: Flags
+
+    @property
+    def shape(self) -> tuple[int, int]:
+        """Lenses by formats."""
+        return len(self.rows), len(self.places)
+
+    @cached_property
+    def mounts(self) -> Flags:
+        """Where the lens can be put on the body."""
+        return ~np.isnan(self.magnification)
+
+    @cached_property
+    def squeeze(self) -> Floats:
+        """Of each lens, shape (L, 1)."""
+        return self._of_lens(lambda lens: lens.squeeze)
+
+    @cached_property
+    def pupil(self) -> Floats:
+        """Pupil magnification, shape (L, 1)."""
+        return self._of_lens(lambda lens: lens.pupil_magnification)
+
+    @cached_property
+    def close_m(self) -> Floats:
+        """Close focus from the sensor plane, shape (L, 1); 0 where it is not stated."""
+        return self._of_lens(lambda lens: lens.close_focus_m or 0.0)
+
+    @cached_property
+    def rectilinear(self) -> Flags:
+        """Shape (L, 1): a fisheye has no flat field."""
+        return np.asarray(self._of_lens(lambda lens: float(lens.projection == "rectilinear")) > 0)
+
+    @cached_property
+    def adapters(self) -> Floats:
+        """How many adapters stand behind the lens."""
+        return self._by_body(lambda way: float(len(way.adapters)))
+
+    @cached_property
+    def lacks(self) -> list[list[str]]:
+        """What each format lacks to be recorded, shape (F,)."""
+        return [lacking(here, self.package.carried) for here in self.places]
+
+    @cached_property
+    def lens_kg(self) -> Floats:
+        """Shape (L, 1); NaN where it is not stated."""
+        return self._of_lens(lambda lens: np.nan if lens.weight_kg is None else lens.weight_kg)
+
+    @cached_property
+    def body_kg(self) -> Floats:
+        """Shape (F,); NaN where it is not stated."""
+        weights = [here.body.weight_kg for here in self.places]
+        return np.array([np.nan if weight is None else weight for weight in weights], dtype=float)
+
+    @cached_property
+    def ends(self) -> tuple[Floats, Floats, Floats, Floats]:
+        """Widest T (f where there is none) and f (T where there is none) at both ends of the range, each (L, 1)."""
+
+        def at(lens: Lens, focal: float) -> tuple[float, float]:
+            f, t = lens.widest_at(focal)
+            known = t if t is not None else f if f is not None else np.nan
+            return known, f if f is not None else known
+
+        found = [
+            (*at(row.lens, row.lens.focal_min_mm), *at(row.lens, row.lens.focal_max_mm)) for row in self.rows
+        ]
+        table = np.array(found, dtype=float).reshape(-1, 4)
+        return table[:, :1], table[:, 2:3], table[:, 1:2], table[:, 3:]
+
+    def widest(self, focal_mm: Floats) -> tuple[Floats, Floats]:
+        """Widest T that reaches the sensor, and the f-number that goes with it, at focal lengths with adapter.
+
+        Light lost in glass counts for T, and never for depth.
+        """
+        t_short, t_long, f_short, f_long = self.ends
+        with np.errstate(divide="ignore", invalid="ignore"):
+            share = np.log(focal_mm / self.low_mm) / np.log(self.high_mm / self.low_mm)
+        share = np.where(np.isfinite(share), share, 0.0)
+        t = t_short * (t_long / t_short) ** share * self.magnification / np.sqrt(self.transmission)
+        return t, f_short * (f_long / f_short) ** share * self.magnification
+
+    def circle_mm(self, focal_mm: Floats) -> Floats:
+        """Image circle behind the adapters, wide open and at infinity; NaN where it is not stated."""
+        circle = np.broadcast_to(self._one_circle, self.shape).copy()
+        for i, marks in self._circle_tables:
+            bare = focal_mm[i] / self.magnification[i]
+            focals, sizes = np.array(marks, dtype=float).T
+            # As between the marks of a zoom: with the logarithm of the focal length.
+            circle[i] = np.where(
+                np.isnan(bare), np.nan, np.interp(np.log(np.nan_to_num(bare, nan=1.0)), np.log(focals), sizes)
+            )
+        return circle * self.magnification
+
+    @cached_property
+    def _one_circle(self) -> Floats:
+        """Of a lens whose circle is the same all along its range, (L, 1); NaN where it is not stated."""
+        found = [row.lens.circle_marks() for row in self.rows]
+        alike = [
+            marks[0][1] if marks and len({size for _, size in marks}) == 1 else np.nan for marks in found
+        ]
+        return np.array(alike, dtype=float).reshape(-1, 1)
+
+    @cached_property
+    def _circle_tables(self) -> list[tuple[int, list[tuple[float, float]]]]:
+        """The other lenses that state one: their marks along the range."""
+        found = [(i, row.lens.circle_marks()) for i, row in enumerate(self.rows)]
+        return [(i, marks) for i, marks in found if marks and np.isnan(self._one_circle[i, 0])]
+
+    def way(self, i: int, j: int) -> Mounting:
+        """How a lens is put on the body of a format."""
+        return self.rows[i].by_body[self.places[j].body.id]
+
+    def _of_lens(self, value: Callable[[Lens], float]) -> Floats:
+        return np.array([[value(row.lens)] for row in self.rows], dtype=float).reshape(-1, 1)
+
+    def _by_body(self, value: Callable[[Mounting], float]) -> Floats:
+        return _by_body(self.rows, self.places, value)
+
+
+def _by_body(rows: list[Row], places: list[FormatInPackage], value: Callable[[Mounting], float]) -> Floats:
+    bodies = list(dict.fromkeys(here.body.id for here in places))
+    at = [bodies.index(here.body.id) for here in places]
+    table = [[value(row.by_body[body]) if body in row.by_body else np.nan for body in bodies] for row in rows]
+    return np.array(table, dtype=float).reshape(len(rows), len(bodies))[:, at]
+
+
+def steady_crops(body: Body, mode_id: int, raster: tuple[int, int]) -> list[int]:
+    """The in-camera crops that steady the picture in a scan mode; the gentlest first."""
+    found = [
+        (factor, crop.id)
+        for crop in body.crops
+        if any(word in crop.name.lower() for word in STEADIES)
+        and (factor := crop.factor(mode_id, raster)) is not None
+    ]
+    return [crop for _, crop in sorted(found)]
+
+
+def layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Layout:
+    """Lay a package out for a delivered picture.
+
+    Parameters
+    ----------
+    steadied : the gentlest stabiliser of each body is on; it never acts on raw
+    """
+    key = ("shots", delivery.aspect, delivery.long_edge_px, delivery.protect, steadied)
+    kept = package.worked_out
+    if key not in kept:
+        kept[key] = _layout_of(package, delivery, steadied)
+    found: Layout = kept[key]
+    return found
+
+
+def _layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Layout:
+    crops = {
+        here.recording.id: []
+        if here.recording.raw
+        else steady_crops(here.body, here.mode.id, here.recording.raster)
+        for here in package.formats.values()
+    }
+    on = sorted({found[0] for found in crops.values() if found}) if steadied else []
+    kit = kit_of(package, KitAsk(delivery=delivery, crop_ids=on[:50], mounted="every"))
+    wide = [i for i, entry in enumerate(kit.entries) if entry.end != "long"]
+    long = [i + 1 if kit.entries[i].end == "wide" else i for i in wide]
+    rows = [Row(kit.entries[i].lens_set, kit.entries[i].lens, kit.entries[i].by_body) for i in wide]
+    columns = replace(kit.columns, picture_w=kit.picture_w[wide], picture_h=kit.picture_h[wide])
+    shape = (len(rows), len(kit.places))
+    return Layout(
+        package=package,
+        kit=kit,
+        rows=rows,
+        places=kit.places,
+        low_mm=kit.focal_mm[wide],
+        high_mm=kit.focal_mm[long],
+        picture_w=kit.picture_w[wide],
+        picture_h=kit.picture_h[wide],
+        recorded_w=kit.recorded_w[wide],
+        recorded_h=kit.recorded_h[wide],
+        needed_mm=kit.needed_mm[wide],
+        magnification=kit.magnification[wide],
+        transmission=_by_body(rows, kit.places, lambda way: way.transmission),
+        coc_mm=np.broadcast_to(circle_of_confusion_mm(package.coc, columns), shape)
+        if rows and kit.places
+        else np.empty(shape),
+        steadied=np.array([bool(crops[here.recording.id]) for here in kit.places], dtype=bool),
+    )

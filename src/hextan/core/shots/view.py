@@ -1,0 +1,215 @@
+"""All shots of a production: each one's answer, what they use, and what changes between them."""
+
+from __future__ import annotations
+
+from collections import Counter, OrderedDict
+from collections.abc import Iterable
+from hashlib import sha256
+from itertools import groupby, pairwise
+from typing import Any
+
+from hextan.core.equipment import Package, PackageSettings
+from hextan.core.shots.answers import ChangedAnswer, DayOfShots, ShotAnswer, ShotsView, ShotVerdict, Use
+from hextan.core.shots.document import Pin, Shot, ShotList
+from hextan.core.shots.judge import Judged, judge
+from hextan.core.shots.needs import needs_of
+from hextan.core.shots.told import (
+    binds_of,
+    changes_of,
+    choice_of,
+    reasons_of,
+    runner_up,
+    warnings_of,
+    with_what,
+)
+
+#: Answers that are kept with a package: a list is judged anew at every key that is pressed, and one shot of it differs.
+MOST_KEPT = 4000
+_KEPT = "answers of shots"
+#: What is said of a shot and changes nothing about its answer.
+_ASIDE = {"key", "name", "scene", "what", "day", "unit", "notes", "extra", "origins"}
+
+
+def shots_view(package: Package, settings: PackageSettings, document: ShotList) -> ShotsView:
+    """Judge a list of shots.
+
+    Returns
+    -------
+    ``answers`` in the order of the shots; how many do, nearly do, cannot and are open; how many shots use each body,
+    format and lens; and each day's changes in shooting order.
+    """
+    answers = [answer_of_shot(package, settings, shot) for shot in document.shots]
+    verdicts = Counter(answer["verdict"] for answer in answers)
+    chosen = [answer["best"] for answer in answers if answer["best"] is not None]
+    return {
+        "answers": answers,
+        "does": verdicts["does"],
+        "nearly": verdicts["nearly"],
+        "cannot": verdicts["cannot"],
+        "open": verdicts["open"],
+        "bodies": _uses(choice["body"] for choice in chosen),
+        "formats": _uses(f"{choice['format']}, {choice['body']}" for choice in chosen),
+        "lenses": _uses(choice["lens"] for choice in chosen),
+        "days": _days(document.shots, answers),
+        "changed": _changed(document, answers),
+    }
+
+
+def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnswer:
+    """Judge one shot; an answer that was worked out before is kept with the package."""
+    kept: OrderedDict[Any, ShotAnswer] = package.worked_out.setdefault(_KEPT, OrderedDict())
+    asked = shot.model_dump_json(exclude=_ASIDE)
+    key = (asked, settings.model_dump_json())
+    found = kept.get(key)
+    if found is None:
+        found = _answer(package, settings, shot)
+        kept[key] = found
+        if len(kept) > MOST_KEPT:
+            kept.popitem(last=False)
+    best = found["best"]
+    told = "" if best is None else f"{best['lens']} on {best['body']}, {best['format']}"
+    # Shots with the same needs share what was worked out.
+    return {
+        **found,
+        "key": shot.key,
+        "noted": {
+            "verdict": found["verdict"],
+            "told": told,
+            "asked": sha256(asked.encode()).hexdigest()[:16],
+        },
+    }
+
+
+def _changed(document: ShotList, answers: list[ShotAnswer]) -> list[ChangedAnswer]:
+    """The shots whose needs stayed, and whose answers did not: something of the equipment changed."""
+    found: list[ChangedAnswer] = []
+    for answer in answers:
+        before, now = document.noted.get(answer["key"]), answer["noted"]
+        if (
+            before is None
+            or before.asked != now["asked"]
+            or (before.told, before.verdict) == (now["told"], now["verdict"])
+        ):
+            continue
+        found.append({"key": answer["key"], "before": _told(before.verdict, before.told), "after": _told(now["verdict"], now["told"]),
+                      "lost": before.verdict != "cannot" and now["verdict"] == "cannot"})  # fmt: skip
+    return found
+
+
+def _told(verdict: ShotVerdict, told: str) -> str:
+    words = {"does": "", "nearly": "nearly: ", "cannot": "not: nearest is ", "open": "open"}
+    return f"{words[verdict]}{told}"
+
+
+def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnswer:
+    needs = needs_of(shot, package, settings)
+    answer: ShotAnswer = {
+        "key": shot.key,
+        "verdict": "open",
+        "faults": [{"field": fault.field, "rule": fault.rule} for fault in needs.faults],
+        "best": None,
+        "binds": "",
+        "reasons": [],
+        "runner_up": None,
+        "runner_up_lacks": "",
+        "changes": [],
+        "warnings": [],
+        "pinned": None,
+        "noted": {"verdict": "open", "told": "", "asked": ""},
+    }
+    if needs.faults:
+        answer["binds"] = "; ".join(
+            f"{fault.field.replace('_', ' ')}: {fault.rule}" for fault in needs.faults
+        )
+        return answer
+    if not needs.asks:
+        return answer
+    judged = judge(package, settings, needs)
+    if judged is None or not judged.order:
+        answer["binds"] = _nothing(package)
+        return answer
+    best = judged.order[0]
+    pinned = _pinned(judged, shot.pin) if shot.pin is not None else None
+    chosen = best if pinned is None else pinned
+    second = runner_up(judged, chosen)
+    answer |= {
+        "verdict": judged.verdict(chosen),
+        "best": choice_of(judged, chosen),
+        "binds": binds_of(judged, chosen),
+        "reasons": reasons_of(judged, chosen),
+        "runner_up": None if second is None else choice_of(judged, second),
+        "runner_up_lacks": "" if second is None else judged.settled_by(chosen, second),
+        "changes": changes_of(judged, chosen),
+        "warnings": warnings_of(judged, chosen),
+        "pinned": None if shot.pin is None else _against_best(judged, best, pinned, shot.pin),
+    }
+    return answer
+
+
+def _nothing(package: Package) -> str:
+    if not package.bodies:
+        return "There is no body yet: enter one, or take one from the catalogue."
+    if not package.lenses:
+        return "There is no lens yet: enter some, or take a set from the catalogue."
+    return "No lens goes on any body: see what goes on what."
+
+
+def _pinned(judged: Judged, pin: Pin) -> int | None:
+    """The cell that was pinned by hand; None where its equipment is gone."""
+    layout = judged.cells.layout
+    for k in judged.order:
+        i, j = judged.at(k)
+        here, way = layout.places[j], layout.way(i, j)
+        names = (here.body.name, here.mode.name, here.recording.name, layout.rows[i].lens.name)
+        if (
+            names == (pin.body, pin.mode, pin.format, pin.lens)
+            and [a.name for a in way.adapters] == pin.adapters
+        ):
+            return k
+    return None
+
+
+def _against_best(judged: Judged, best: int, pinned: int | None, pin: Pin) -> str:
+    if pinned is None:
+        return f"{pin.lens} on {pin.body}, {pin.format}, which was pinned, is not in the package any more: this is the best without it."
+    if judged.at(pinned) == judged.at(best):
+        return "Pinned, and the best."
+    return f"Pinned. The best would be {with_what(judged, best)}: {judged.settled_by(best, pinned)}."
+
+
+def _uses(names: Iterable[str]) -> list[Use]:
+    return [{"name": name, "shots": count} for name, count in Counter(names).most_common()]
+
+
+def _days(shots: list[Shot], answers: list[ShotAnswer]) -> list[DayOfShots]:
+    """Each day and unit in the order of the list."""
+    groups: dict[tuple[str, str], list[ShotAnswer]] = {}
+    for shot, answer in zip(shots, answers, strict=True):
+        groups.setdefault((shot.day.strip(), shot.unit.strip()), []).append(answer)
+    return [
+        _day(day, unit, found) for (day, unit), found in sorted(groups.items(), key=lambda g: _natural(g[0]))
+    ]
+
+
+def _natural(name: tuple[str, str]) -> tuple[Any, ...]:
+    return tuple((len(part) == 0, int(part) if part.isdigit() else 10**9, part) for part in name)
+
+
+def _day(day: str, unit: str, answers: list[ShotAnswer]) -> DayOfShots:
+    chosen = [answer["best"] for answer in answers if answer["best"] is not None]
+
+    def changes(of: Any) -> int:
+        return sum(of(a) != of(b) for a, b in pairwise(chosen))
+
+    runs: list[Use] = [
+        {"name": name, "shots": len(list(run))} for name, run in groupby(choice["lens"] for choice in chosen)
+    ]
+    return {
+        "day": day,
+        "unit": unit,
+        "shots": len(answers),
+        "lens_changes": changes(lambda c: c["lens"]),
+        "format_changes": changes(lambda c: (c["body"], c["mode"], c["format"])),
+        "body_changes": changes(lambda c: c["body"]),
+        "runs": runs,
+    }

@@ -1,0 +1,96 @@
+"""Shots over the API, kept and judged; and the same answers from the production's file, without a server."""
+
+import json
+import subprocess
+import sys
+
+import pytest
+
+from hextan.store import models
+
+
+@pytest.fixture
+def at(client):
+    low_water = client.get("/api/productions").json()["here"][0]["id"]
+    return f"/api/productions/{low_water}"
+
+
+def test_the_list_is_kept_with_its_version(client, at):
+    first = client.get(f"{at}/shots").json()
+    document = first["document"]
+    assert len(document["shots"]) == 40
+    document["shots"][0]["framing"] = "waist"
+    kept = client.put(f"{at}/shots", json={"version": first["version"], "document": document}).json()
+    assert kept["document"]["shots"][0]["framing"] == "waist"
+    stale = client.put(f"{at}/shots", json={"version": first["version"], "document": document})
+    assert stale.status_code == 409
+    assert stale.json()["error"]["stored"]["version"] == kept["version"]
+
+
+def test_a_production_without_shots(client, session):
+    row = models.Production(name="Second unit", synopsis="")
+    session.add(row)
+    session.commit()
+    url = f"/api/productions/{row.id}/shots"
+    empty = client.get(url).json()
+    assert empty == {
+        "version": 0,
+        "document": {"schema": "hextan.shots", "schema_version": 1, "shots": [], "noted": {}},
+    }
+    empty["document"]["shots"] = [{"name": "1", "framing": "waist"}]
+    assert client.put(url, json=empty).json()["version"] == 1
+    seen = client.post(f"{url}/view", json={"document": empty["document"]}).json()
+    assert seen["answers"][0]["binds"].startswith("There is no body yet")
+
+
+def test_what_is_malformed_is_told_with_its_place(client, at):
+    wrong = client.post(
+        f"{at}/shots/view",
+        json={"document": {"schema": "hextan.shots", "shots": [{"name": "", "wishes": {"sky": 1}}]}},
+    )
+    assert wrong.status_code == 422
+    assert {fault["field"] for fault in wrong.json()["error"]["faults"]} == {
+        "document.shots[0].name",
+        "document.shots[0].wishes.sky",
+    }
+
+
+def test_the_bench_takes_a_shot_and_gives_one_back(client, at):
+    shot = client.get(f"{at}/shots").json()["document"]["shots"][1]
+    state = client.post(f"{at}/shots/bench", json={"shot": shot}).json()["state"]
+    seen = client.post(f"{at}/bench/view", json={"state": state}).json()
+    assert seen["links"]["sum"]["factor"] > 0
+    kept = client.post(f"{at}/shots/from-bench", json={"state": state, "number": "12X"}).json()
+    assert (kept["name"], kept["pin"]["lens"]) == (
+        "12X",
+        next(c for c in [seen["lens"]] if c) and kept["pin"]["lens"],
+    )
+    (picture,) = client.post(f"{at}/shots/pictures", json={"shots": [shot]}).json()
+    assert picture["key"] == shot["key"]
+    assert picture["viewfinder"]["objects"] is not None
+    assert client.post(f"{at}/shots/rented", json={"shot": shot}).json()["verdict"] == "does"
+    nothing = client.post(f"{at}/shots/bench", json={"shot": {"name": "empty"}})
+    assert nothing.json() == {"state": None}
+
+
+def test_the_file_alone_gives_the_same_answers(client, at, tmp_path):
+    document = client.get(f"{at}/shots").json()["document"]
+    by_server = client.post(f"{at}/shots/view", json={"document": document}).json()
+    file = tmp_path / "low_water.hextan.json"
+    file.write_bytes(client.get(f"{at}/file").content)
+    run = subprocess.run([sys.executable, "-m", "hextan.cli", "plan", file], capture_output=True, check=True)
+    by_file = json.loads(run.stdout)
+    assert by_file["production"] == "Low Water"
+
+    def plain(view):
+        """Without the numbers of rows, which a file counts for itself."""
+        return json.loads(
+            json.dumps(view),
+            object_hook=lambda part: {k: v for k, v in part.items() if not k.endswith(("_id", "_ids"))},
+        )
+
+    assert plain(by_file["shots"]) == plain(by_server)
+    bad = subprocess.run(
+        [sys.executable, "-m", "hextan.cli", "plan", "-"], input=b"{}", capture_output=True, check=False
+    )
+    assert (bad.returncode, b"schema" in bad.stderr) == (2, True)

@@ -1,0 +1,208 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte'
+  import { distanceWithUnit, mm, rate } from '../../lib/format'
+  import { VERDICTS } from '../../lib/shotList'
+  import type { FinderView, Shot, ShotAnswer, ShotChoice, Unit } from '../../lib/types'
+  import FinderDrawing from '../drawings/FinderDrawing.svelte'
+  import { lensWords, NEEDS, stopWords, type Need } from './shotColumns'
+
+  interface Props {
+    shot: Shot
+    answer: ShotAnswer | undefined
+    view: FinderView | undefined
+    unit: Unit
+    /** What the catalogue would do besides, once it was asked. */
+    rented: ShotAnswer | null
+    onwish: (need: Need, weight: number | null) => void
+    onpin: (choice: ShotChoice | null) => void
+    onrent: () => void
+    /** What leads elsewhere: the Bench, a comparison. */
+    ways: Snippet
+  }
+  let { shot, answer, view, unit, rented, onwish, onpin, onrent, ways }: Props = $props()
+
+  const best = $derived(answer?.best)
+  const verdict = $derived(answer && VERDICTS[answer.verdict])
+  const asked = $derived(NEEDS.filter((need) => shot[need.key].trim() !== ''))
+  const exposure = $derived(
+    best && best.ei !== null
+      ? [
+          `EI ${best.ei}`,
+          best.nd_stops ? `ND ${best.nd_stops} stops (${best.nd_parts.join(' + ')})` : 'no ND',
+          `${rate(best.fps)} fps, ${best.shutter_deg}°`,
+        ].join(', ')
+      : null,
+  )
+  const reasons = $derived(answer?.reasons.filter((reason) => !reason.met || !reason.must) ?? [])
+  const withWhat = (choice: ShotChoice) =>
+    [lensWords(choice), choice.adapters.length ? `(${choice.adapters.join(' + ')})` : '', 'on', `${choice.body},`, choice.format]
+      .filter(Boolean)
+      .join(' ') // prettier-ignore
+</script>
+
+<section aria-label="Shot {shot.name}">
+  <header>
+    <h2>{shot.name} {shot.what}</h2>
+    <span class="soft"
+      >{[shot.scene, shot.day && `day ${shot.day}`, shot.unit && `camera ${shot.unit}`]
+        .filter(Boolean)
+        .join(' · ')}</span
+    >
+  </header>
+  {#if view}<div class="picture"><FinderDrawing {view} compact /></div>{/if}
+  {#if verdict && answer}
+    <p class="verdict {verdict.look}"><strong>{verdict.sign} {verdict.words}</strong></p>
+    <dl>
+      {#if best}
+        <dt>has</dt>
+        <dd>
+          {withWhat(best)}, <span class="figure">{stopWords(best)}</span>
+          {#if best.distance_m !== null}from <span class="figure"
+              >{distanceWithUnit(best.distance_m, unit)}</span
+            >{/if}{#if best.focus_m !== null}, focus at <span class="figure"
+              >{distanceWithUnit(best.focus_m, unit)}</span
+            >{/if}
+        </dd>
+        <dt>frames</dt>
+        <dd>
+          {#if best.effective_mm !== null}like <span class="figure accent">{mm(best.effective_mm)} mm</span> on
+            Super 35{/if}{#if best.field_width_m !== null}, <span class="figure"
+              >{distanceWithUnit(best.field_width_m, unit)}</span
+            >
+            wide{/if}{#if best.percent !== null && Math.abs(best.percent) >= 0.5}, {Math.abs(
+              best.percent,
+            ).toFixed(0)} % {best.percent > 0 ? 'wider' : 'tighter'} than wanted{/if}
+        </dd>
+      {/if}
+      <dt>binds</dt>
+      <dd class={verdict.look === 'ok' ? '' : verdict.look}>{answer.binds || 'nothing is asked yet'}</dd>
+      {#if answer.changes.length}
+        <dt>would do</dt>
+        <dd>
+          <ul>
+            {#each answer.changes as change (change)}<li>{change}</li>{/each}
+          </ul>
+        </dd>
+      {/if}
+      {#if answer.runner_up}
+        <dt>runner-up</dt>
+        <dd>
+          {withWhat(answer.runner_up)} <span class="soft">({answer.runner_up_lacks})</span>
+        </dd>
+      {/if}
+      {#if exposure}<dt>exposure</dt>
+        <dd>{exposure}</dd>{/if}
+      {#if asked.length}
+        <dt>needs</dt>
+        <dd class="needs">
+          {#each asked as need (need.key)}
+            {@const wish = shot.wishes[need.key]}
+            <label class="item"
+              ><input
+                type="checkbox"
+                checked={wish === undefined}
+                onchange={(event) => onwish(need.key, event.currentTarget.checked ? null : 1)}
+              />
+              <span class="soft">{need.title}</span>
+              {shot[need.key]}
+              {#if wish !== undefined}<span class="soft">wish</span>
+                <select
+                  aria-label="Weight of {need.title}"
+                  value={String(wish)}
+                  onchange={(event) => onwish(need.key, Number(event.currentTarget.value))}
+                >
+                  {#each ['0.5', '1', '2', '3'] as weight (weight)}<option value={weight}>×{weight}</option
+                    >{/each}
+                </select>{:else}<span class="soft">must</span>{/if}</label
+            >
+          {/each}
+        </dd>
+      {/if}
+      {#if reasons.length}
+        <dt>judged</dt>
+        <dd>
+          <ul>
+            {#each reasons as reason, i (i)}
+              <li class={reason.met ? 'ok' : reason.must ? 'bad' : 'warn'}>
+                {reason.met ? '✓' : '✗'}
+                {reason.wanted}: {reason.has}
+              </li>
+            {/each}
+          </ul>
+        </dd>
+      {/if}
+    </dl>
+    {#if answer.pinned}<p class={answer.pinned.startsWith('Pinned, and') ? 'soft' : 'warn'}>
+        {answer.pinned}
+      </p>{/if}
+    {#each answer.warnings as warning (warning.text)}<p class="warn">{warning.text}</p>{/each}
+    {#if shot.notes}<p>{shot.notes}</p>{/if}
+    <div class="bar">
+      {#if shot.pin}<button class="knob" onclick={() => onpin(null)}>Let the choice go</button>
+      {:else if best}<button class="knob" onclick={() => onpin(best)}>Keep this choice</button>{/if}
+      {@render ways()}
+      {#if answer.verdict !== 'does' && answer.verdict !== 'open'}<button class="knob" onclick={onrent}
+          >What would have to be rented?</button
+        >{/if}
+    </div>
+    {#if rented}
+      <p class={VERDICTS[rented.verdict].look}>
+        {#if rented.best && rented.verdict !== 'cannot'}With the catalogue: {withWhat(rented.best)}
+          {rented.verdict === 'nearly' ? 'nearly does it' : 'does it'}.{:else}Nothing in the catalogue does it
+          either: {rented.binds}.{/if}
+      </p>
+    {/if}
+  {/if}
+</section>
+
+<style>
+  section {
+    display: grid;
+    gap: 6px;
+    align-content: start;
+    min-width: 0;
+    padding: 8px 10px;
+    border: 1px solid var(--line-strong);
+    font-size: 14px;
+  }
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 0 1rem;
+  }
+  h2 {
+    font-size: 15px;
+  }
+  .picture {
+    display: grid;
+    height: 190px;
+  }
+  .picture :global(figure) {
+    border: 0;
+    padding: 0;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 5.2rem minmax(0, 1fr);
+    gap: 3px 8px;
+  }
+  dt {
+    color: var(--soft);
+  }
+  dd {
+    min-width: 0;
+    overflow-wrap: anywhere;
+  }
+  .needs {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 1rem;
+  }
+  .accent {
+    color: var(--accent);
+  }
+  input {
+    accent-color: var(--accent);
+  }
+</style>

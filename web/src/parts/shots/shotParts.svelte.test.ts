@@ -1,0 +1,71 @@
+import { cleanup, render, screen } from '@testing-library/svelte'
+import userEvent from '@testing-library/user-event'
+import { createRawSnippet } from 'svelte'
+import { afterEach, expect, it, vi } from 'vitest'
+import { byKey, newShot } from '../../lib/shotList'
+import type { Shot, ShotAnswer, ShotChoice } from '../../lib/types'
+import { textOf } from '../grid/columns'
+import DayRuns from './DayRuns.svelte'
+import { shotColumns } from './shotColumns'
+import ShotDetail from './ShotDetail.svelte'
+
+afterEach(cleanup)
+
+const choice: ShotChoice = {
+  format_id: 1, format: 'S16 → HD', mode: 'S16', body: 'Ebb 64', lens_id: 1, lens: 'Reach 19–92', lens_set: 'Reach', adapter_ids: [2],
+  adapters: ['plain'], focal_mm: 29.4, is_zoom: true, effective_mm: 57, distance_m: 2.9, focus_m: null, stop: 4, marks: 'T', fps: 100,
+  shutter_deg: 180, ei: 400, nd_stops: 0, nd_parts: [], crop_ids: [], field_width_m: 1.2, field_height_m: 0.5, percent: 8,
+} // prettier-ignore
+const answer: ShotAnswer = {
+  key: 'a', verdict: 'nearly', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
+    { name: 'framing', wanted: 'chest', has: '8 % wider', met: false, must: true }],
+  runner_up: null, runner_up_lacks: '', changes: ['0.22 m nearer'], warnings: [{ code: 'keep_out', text: 'Keep-out of 2.50 m' }],
+  pinned: null, noted: { verdict: 'nearly', told: '', asked: '' },
+} // prettier-ignore
+const shot: Shot = {
+  ...newShot([], undefined),
+  key: 'a',
+  name: '15C',
+  what: 'rower',
+  framing: 'chest',
+  speed: '4x slow',
+  wishes: { speed: 2 },
+}
+
+it('cells say what is needed and what is answered', () => {
+  const columns = shotColumns(byKey([answer]), 'm', false)
+  const said = Object.fromEntries(columns.map((column) => [column.title, textOf(column, shot)]))
+  expect(said).toMatchObject({
+    Speed: '4x slow (wish)', Lens: 'Reach 19–92 at 29', Stop: 'T4', Like: '57.0', From: '2.90 m', Format: 'S16 → HD, Ebb 64', Verdict: '≈ nearly',
+  }) // prettier-ignore
+  expect(shotColumns(byKey([answer]), 'm', true).map((column) => column.title)).toContain('Keep-out')
+})
+
+it('the detail turns a must into a wish, keeps the choice and asks the catalogue', async () => {
+  const onwish = vi.fn()
+  const onpin = vi.fn()
+  const onrent = vi.fn()
+  const ways = createRawSnippet(() => ({ render: () => '<button>Open on the Bench</button>' }))
+  render(ShotDetail, { shot, answer, view: undefined, unit: 'm', rented: null, onwish, onpin, onrent, ways })
+  expect(screen.getByText('0.22 m nearer')).toBeTruthy()
+  expect(screen.getByText('Keep-out of 2.50 m')).toBeTruthy()
+  await userEvent.click(screen.getByRole('checkbox', { name: /Framing/ }))
+  expect(onwish).toHaveBeenLastCalledWith('framing', 1)
+  await userEvent.selectOptions(screen.getByLabelText('Weight of Speed'), '3')
+  expect(onwish).toHaveBeenLastCalledWith('speed', 3)
+  await userEvent.click(screen.getByRole('checkbox', { name: /Speed/ }))
+  expect(onwish).toHaveBeenLastCalledWith('speed', null)
+  await userEvent.click(screen.getByRole('button', { name: 'Keep this choice' }))
+  expect(onpin).toHaveBeenCalledWith(choice)
+  await userEvent.click(screen.getByRole('button', { name: /rented/ }))
+  expect(onrent).toHaveBeenCalledOnce()
+})
+
+it('a day tells its changes and its lenses in order', () => {
+  render(DayRuns, {
+    days: [{ day: '2', unit: 'A', shots: 3, lens_changes: 1, format_changes: 0, body_changes: 0,
+      runs: [{ name: '50', shots: 2 }, { name: '35', shots: 1 }] }],
+  }) // prettier-ignore
+  expect(screen.getByText(/1 lens change · 0 format changes/)).toBeTruthy()
+  expect(screen.getAllByRole('listitem').map((item) => item.textContent?.trim())).toEqual(['50 ×2', '35'])
+})

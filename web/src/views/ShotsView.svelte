@@ -1,0 +1,388 @@
+<script lang="ts">
+  import { onMount } from 'svelte'
+  import { toQuery } from '../lib/address'
+  import * as client from '../lib/client'
+  import { columnOfBench } from '../lib/compare.svelte'
+  import { pathTo, router } from '../lib/router.svelte'
+  import { chosenOf, freeName } from '../lib/rows'
+  import { byKey, newShot, NO_FILTER, VERDICTS, withPictures, type ShotFilter } from '../lib/shotList'
+  import { ShotsEditor, ShownShots } from '../lib/shots.svelte'
+  import { noteShot } from '../lib/shotOnBench'
+  import type {
+    BenchState,
+    PackageSettings,
+    Problem,
+    Shot,
+    ShotAnswer,
+    ShotChoice,
+    ShotVerdict,
+  } from '../lib/types'
+  import type { ViewProps } from '../lib/views'
+  import Choice from '../parts/controls/Choice.svelte'
+  import Segments from '../parts/controls/Segments.svelte'
+  import RowSection from '../parts/grid/RowSection.svelte'
+  import KeptState from '../parts/page/KeptState.svelte'
+  import ViewFrame from '../parts/page/ViewFrame.svelte'
+  import DayRuns from '../parts/shots/DayRuns.svelte'
+  import ShotDetail from '../parts/shots/ShotDetail.svelte'
+  import { shotColumns, type Need } from '../parts/shots/shotColumns'
+  import ShotStrip from '../parts/shots/ShotStrip.svelte'
+
+  let { productionId }: ViewProps = $props()
+  // The view is made anew for another production.
+  // svelte-ignore state_referenced_locally
+  const id = productionId
+
+  let editor = $state.raw<ShotsEditor | null>(null)
+  let settings = $state.raw<PackageSettings | null>(null)
+  let bench = $state.raw<BenchState | null>(null)
+  let productionName = $state('')
+  let unread = $state.raw<Problem | null>(null)
+  let filter = $state.raw<ShotFilter>(NO_FILTER)
+  let chosenKey = $state<string | undefined>(new URLSearchParams(location.search).get('shot') ?? undefined)
+  let columns = $state<'answers' | 'needs'>('answers')
+  let pictures = $state.raw(withPictures(byKey([]), []))
+  let rented = $state.raw<ShotAnswer | null>(null)
+
+  async function open() {
+    const asked = [
+      client.readShots(id),
+      client.readSettings(id),
+      client.readBench(id),
+      client.readProduction(id),
+    ] as const
+    const [shots, kept, onBench, production] = await Promise.all(asked)
+    unread = shots.problem ?? kept.problem ?? production.problem ?? null
+    settings = kept.data?.settings ?? null
+    bench = onBench.data?.state ?? null
+    productionName = production.data?.facts.name ?? ''
+    if (shots.data) editor = new ShotsEditor(id, shots.data)
+  }
+  onMount(() => {
+    void open()
+    return () => editor?.close()
+  })
+
+  const shown = $derived(editor && new ShownShots(editor, () => filter))
+  const rows = $derived(shown?.rows ?? [])
+  const answers = $derived(editor?.answers ?? byKey<ShotAnswer>([]))
+  const shot = $derived(chosenOf(rows, chosenKey))
+  const sheet = $derived(editor?.sheet ?? null)
+  const unit = $derived(settings?.unit ?? 'm')
+
+  // The pictures of what is shown, asked for again where an answer is another.
+  const MOST_PICTURES = 60
+  /** Of which answer each picture is, by the key of its shot. */
+  const drawnFor: Record<string, string> = {}
+  $effect(() => {
+    const wanted = rows.slice(0, MOST_PICTURES).filter((row) => {
+      const answer = answers.get(row.key)
+      return answer && drawnFor[row.key] !== pictureOf(answer)
+    })
+    if (!wanted.length) return
+    const timer = setTimeout(() => void draw(wanted), 150)
+    return () => clearTimeout(timer)
+  })
+  const pictureOf = (answer: ShotAnswer) => `${answer.noted.asked} ${answer.noted.told}`
+  async function draw(wanted: Shot[]) {
+    for (const row of wanted) {
+      const answer = answers.get(row.key)
+      if (answer) drawnFor[row.key] = pictureOf(answer)
+    }
+    const { data } = await client.shotPictures(id, wanted, bench?.scene)
+    if (!data) return
+    pictures = withPictures(pictures, data)
+  }
+
+  const days = $derived(values((row) => row.day))
+  const units = $derived(values((row) => row.unit))
+  const scenes = $derived(values((row) => row.scene))
+  function values(of: (row: Shot) => string) {
+    const found = new Set((editor?.document.shots ?? []).map((row) => of(row).trim()).filter(Boolean))
+    return [...found].toSorted((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+  }
+  const choices = (all: string, found: readonly string[]) => [
+    { value: '', label: all },
+    ...found.map((value) => ({ value, label: value })),
+  ]
+  const counts = $derived(
+    sheet
+      ? (['does', 'nearly', 'cannot', 'open'] as const).map((verdict) => ({ verdict, n: sheet[verdict] }))
+      : [],
+  )
+  const changed = $derived(sheet?.changed ?? [])
+  const noted = $derived(Object.keys(editor?.document.noted ?? {}).length > 0)
+  const numberOf = (key: string) => editor?.document.shots.find((row) => row.key === key)?.name ?? ''
+
+  function choose(key: string | undefined) {
+    if (key !== chosenKey) rented = null
+    chosenKey = key
+  }
+  function setShot(part: Partial<Shot>) {
+    const shots = editor?.document.shots ?? []
+    const index = shots.findIndex((row) => row.key === shot?.key)
+    if (editor && shot && index >= 0) editor.set(`shots[${index}]`, { ...shot, ...part })
+  }
+  function wish(need: Need, weight: number | null) {
+    if (!shot) return
+    const others = Object.entries(shot.wishes).filter(([name]) => name !== need)
+    setShot({ wishes: Object.fromEntries(weight === null ? others : [...others, [need, weight]]) })
+  }
+  const pin = (choice: ShotChoice | null) =>
+    setShot({
+      pin: choice && {
+        body: choice.body,
+        mode: choice.mode,
+        format: choice.format,
+        lens: choice.lens,
+        focal_mm: choice.is_zoom ? choice.focal_mm : null,
+        adapters: choice.adapters,
+      },
+    })
+  async function rent() {
+    if (!shot) return
+    const { data, problem } = await client.rentedShot(id, shot)
+    rented = data ?? null
+    unread = problem ?? null
+  }
+  async function onBench(): Promise<BenchState | null> {
+    if (!shot || !editor) return null
+    await editor.settle()
+    const { data, problem } = await client.shotBench(id, shot)
+    unread = problem ?? null
+    return data?.state ?? null
+  }
+  async function toBench() {
+    const state = await onBench()
+    if (!state || !shot) return
+    noteShot(id, { key: shot.key, name: shot.name })
+    router.go(`${pathTo(id, 'bench')}?${toQuery(state)}`)
+  }
+  /** The shot's choice beside its runner-up, as a comparison that is kept. */
+  async function compare() {
+    const state = await onBench()
+    const second = shot && answers.get(shot.key)?.runner_up
+    if (!state || !shot) return
+    const other = second
+      ? {
+          ...state,
+          format_id: second.format_id,
+          lens_id: second.lens_id,
+          adapter_id: second.adapter_ids[0] ?? null,
+          second_adapter_id: second.adapter_ids[1] ?? null,
+          focal_mm: second.is_zoom ? second.focal_mm : null,
+          stop: second.stop,
+          subject_m: second.distance_m ?? state.subject_m,
+        }
+      : state
+    const { data, problem } = await client.addComparison(id, {
+      schema: 'hextan.comparison',
+      schema_version: 1,
+      name: `Shot ${shot.name}`,
+      case: 'as_set',
+      columns: [columnOfBench(state), columnOfBench(other)],
+      delivery: state.delivery,
+      reference: state.reference,
+      coc: state.coc,
+      scene: state.scene,
+      lux: state.light.known_by === 'lux' ? state.light.lux : 100,
+      unit: state.unit,
+    })
+    unread = problem ?? null
+    if (data) router.go(pathTo(id, 'compare', data.id))
+  }
+  function note() {
+    if (!editor || !sheet) return
+    const told = Object.fromEntries(sheet.answers.filter((a) => a.noted.asked).map((a) => [a.key, a.noted]))
+    editor.change({ ...editor.document, noted: told })
+  }
+  function step(by: number) {
+    const at = rows.findIndex((row) => row.key === shot?.key)
+    const next = rows[Math.max(0, Math.min(rows.length - 1, at + by))]
+    if (next) choose(next.key)
+  }
+  const keys = [
+    { keys: '.', on: ['.'], does: 'Next shot', run: () => step(1) },
+    { keys: ',', on: [','], does: 'Previous shot', run: () => step(-1) },
+    { keys: 'o', on: ['o'], does: 'Open the shot on the Bench', run: () => void toBench() },
+    { keys: 'k', on: ['k'], does: 'Keep the choice of the shot, or let it go', run: () => pin(shot?.pin ? null : ((shot && answers.get(shot.key)?.best) ?? null)) },
+    { keys: 'l', on: ['l'], does: 'Answers or all needs', run: () => (columns = columns === 'needs' ? 'answers' : 'needs') },
+  ] // prettier-ignore
+  const words = (path: string) => {
+    const [, at, rest] = /^shots\[(\d+)\]\.?(.*)$/.exec(path) ?? []
+    return at === undefined ? path : `${rows[Number(at)]?.name ?? ''} ${rest}`.replaceAll('_', ' ')
+  }
+</script>
+
+<ViewFrame
+  productionId={id}
+  {productionName}
+  current="shots"
+  heading="Shots"
+  undo={editor && { steps: editor.steps, undo: () => editor?.undo(), redo: () => editor?.redo() }}
+  {keys}
+  what="list of shots"
+  problem={editor?.problem ?? unread}
+  conflict={editor?.conflict != null}
+  onresolve={(take) => editor?.resolve(take)}
+  onundo={editor?.steps.back ? () => editor?.undo() : null}
+  onretry={() => (editor ? editor.retry() : void open())}
+  waiting={editor === null}
+>
+  {#if editor && shown}
+    <div class="content">
+      <div class="bar">
+        {#if days.length > 1}<Segments
+            label="Day"
+            options={choices('All days', days).slice(0, 12)}
+            value={filter.day}
+            onchange={(day) => (filter = { ...filter, day })}
+          />{/if}
+        {#if units.length > 1}<Segments
+            label="Camera"
+            options={choices('all', units)}
+            value={filter.unit}
+            onchange={(u) => (filter = { ...filter, unit: u })}
+          />{/if}
+        {#if scenes.length > 1}<Choice
+            label="Scene"
+            options={choices('all scenes', scenes)}
+            value={filter.scene}
+            onchange={(scene) => (filter = { ...filter, scene })}
+          />{/if}
+        <span class="counts">
+          {#each counts as { verdict, n } (verdict)}
+            <button
+              class="knob {VERDICTS[verdict].look}"
+              aria-pressed={filter.verdict === verdict}
+              onclick={() =>
+                (filter = { ...filter, verdict: filter.verdict === verdict ? '' : (verdict as ShotVerdict) })}
+              >{VERDICTS[verdict].sign} {n} {VERDICTS[verdict].words}</button
+            >
+          {/each}
+        </span>
+        <KeptState kept={editor.kept} faults={editor.faults} {words} />
+      </div>
+      {#if rows.length}
+        <ShotStrip shots={rows} {answers} {pictures} chosen={shot?.key} onchoose={choose} />
+      {/if}
+      {#if changed.length}
+        <div class="warn" role="status">
+          <p>
+            {changed.length} changed {changed.length === 1 ? 'its answer' : 'their answers'} since they were noted:
+          </p>
+          <ul>
+            {#each changed.slice(0, 12) as each (each.key)}
+              <li class={each.lost ? 'bad' : ''}>
+                <button class="link" onclick={() => choose(each.key)}>{numberOf(each.key)}</button>
+                {each.before || 'nothing'} → {each.after || 'nothing'}
+              </li>
+            {/each}
+          </ul>
+        </div>
+      {/if}
+      <div class="below">
+        <div class="list">
+          <RowSection
+            heading="Shots"
+            what="shot"
+            {rows}
+            columns={shotColumns(answers, unit, columns === 'needs')}
+            path="shots"
+            editor={shown}
+            bind:chosen={() => shot?.key, choose}
+            make={newShot}
+            copy={(row, all) => ({
+              ...newShot(all, row),
+              ...row,
+              key: newShot(all, row).key,
+              name: freeName(row.name, all),
+            })}
+          >
+            {#snippet beside()}
+              <Segments
+                label="Columns"
+                options={[
+                  { value: 'answers', label: 'Answers' },
+                  { value: 'needs', label: 'All needs' },
+                ]}
+                value={columns}
+                onchange={(value) => (columns = value)}
+              />
+              {#if sheet?.answers.length}<button class="knob" onclick={note}
+                  >{noted ? 'Note these answers anew' : 'Note these answers'}</button
+                >{/if}
+            {/snippet}
+          </RowSection>
+          {#if !editor.document.shots.length}
+            <p class="soft">
+              A shot is a row: its framing, how far away, how fast. Add one here, or keep what is on the
+              <a class="link" href={pathTo(id, 'bench')}>Bench</a> as a shot with the key k.
+            </p>
+          {/if}
+          {#if sheet}<DayRuns
+              days={sheet.days.filter(
+                (day) =>
+                  (!filter.day || day.day === filter.day) && (!filter.unit || day.unit === filter.unit),
+              )}
+            />{/if}
+        </div>
+        {#if shot}
+          {#key shot.key}
+            <ShotDetail
+              {shot}
+              answer={answers.get(shot.key)}
+              view={pictures.get(shot.key)}
+              {unit}
+              {rented}
+              onwish={wish}
+              onpin={pin}
+              onrent={() => void rent()}
+            >
+              {#snippet ways()}
+                <button class="knob" onclick={() => void toBench()}>Open on the Bench</button>
+                <button class="knob" onclick={() => void compare()}>Compare with the runner-up</button>
+              {/snippet}
+            </ShotDetail>
+          {/key}
+        {/if}
+      </div>
+    </div>
+  {/if}
+</ViewFrame>
+
+<style>
+  .content {
+    display: grid;
+    gap: 8px;
+    min-width: 0;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .counts {
+    display: inline-flex;
+    flex-wrap: wrap;
+    gap: 4px;
+    margin-left: auto;
+  }
+  .below {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 390px;
+    gap: 12px;
+    align-items: start;
+  }
+  .list {
+    display: grid;
+    gap: 8px;
+    min-width: 0;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  @media (max-width: 1100px) {
+    .below {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    /* What was chosen in the strip stands below it, before the list. */
+    .below > :global(section) {
+      order: -1;
+    }
+  }
+</style>
