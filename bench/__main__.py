@@ -5,13 +5,14 @@ from __future__ import annotations
 import json
 import sys
 
-from bench import bulk, finder, kit, latency, screen
+from bench import bulk, finder, kit, latency, screen, shots
 
 LINE = "{:78} {:>9}   aim {:>10}   {}"
 
 
 def main() -> int:
     results = [bulk.against_bare_numpy(), *finder.against_evaluation(), kit.against_bare_formulas()]
+    results += shots.judged()
     with latency.server() as address:
         results += latency.against_empty(address)
         results += screen.measure(address)

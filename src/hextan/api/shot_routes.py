@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Any
+from urllib.parse import quote
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Body, Query, Request, Response
 
 from hextan.api.errors import stale
 from hextan.api.plumbing import Db, ProductionId, answers, json_answer
@@ -16,6 +17,7 @@ from hextan.api.shot_schemas import (
     ShotOfBenchAsk,
     ShotsAsk,
     ShotsKept,
+    ShotsTableRead,
     ShotsWrite,
 )
 from hextan.core.equipment import Package, PackageSettings
@@ -25,10 +27,17 @@ from hextan.core.shots import (
     pictures_of_shots,
     rented_for,
     shot_of_bench,
+    shots_of_table,
+    table_of_shots,
 )
 from hextan.core.shots import shots_view as judge_shots
+from hextan.formats import spreadsheets
 from hextan.store import repositories, shots
 
+FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
+DOWNLOAD: dict[int | str, dict[str, Any]] = {
+    200: {"content": {"application/octet-stream": {}}, "description": "The table."}
+}
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}/shots")
 
 
@@ -88,3 +97,27 @@ def from_bench(production_id: ProductionId, asked: ShotOfBenchAsk, db: Db, reque
     """Write a Bench as a shot, without keeping it: what it frames is what the shot needs, its choice is pinned."""
     package, settings = _known(request, db, production_id)
     return shot_of_bench(package, settings, asked.state, asked.number)
+
+
+@router.get("/table/{kind}", name="shots_table", tags=["Shots"], response_class=Response, responses=DOWNLOAD)
+def table(production_id: ProductionId, kind: spreadsheets.TableKind, db: Db, request: Request) -> Response:
+    """Give the list that is kept as a table, with its answers."""
+    package, settings = _known(request, db, production_id)
+    document = shots.document_of(shots.find(db, production_id))
+    rows = table_of_shots(document, judge_shots(package, settings, document)["answers"])
+    name = f"{repositories.find_production(db, production_id).name}, shots.{kind}"
+    headers = {"content-disposition": f"attachment; filename*=UTF-8''{quote(name)}"}
+    return Response(spreadsheets.write(kind, rows), media_type=spreadsheets.MEDIA[kind], headers=headers)
+
+
+@router.post("/table/{kind}", name="shots_table_read", tags=["Shots"])
+def read_table_of_shots(
+    production_id: ProductionId,
+    kind: spreadsheets.TableKind,
+    data: FileBytes,
+    db: Db,
+    remove: Annotated[bool, Query()] = False,
+) -> ShotsTableRead:
+    """Read a table into the list that is kept: what would be, and what would change. Keeps nothing."""
+    document = shots.document_of(shots.find(db, production_id))
+    return ShotsTableRead(**shots_of_table(spreadsheets.read(kind, data), document, remove))

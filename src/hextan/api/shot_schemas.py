@@ -55,6 +55,19 @@ class ShotOfBenchAsk(Shape):
     number: Name
 
 
+class ShotsTableRead(Shape):
+    """A table that was read: the list as it would be, and what would change; nothing is kept yet."""
+
+    document: ShotList
+    new: list[str]
+    changed: list[str]
+    #: Not named by the table; they stay, unless it is asked for otherwise.
+    gone: list[str]
+    understood: list[str]
+    kept: list[str]
+    left_out: list[str]
+
+
 class BenchOfShot(Shape):
     """The Bench as a shot's choice sets it; None where nothing can be chosen."""
 

@@ -23,6 +23,7 @@ import type {
   Shot,
   ShotList,
   SlowAsk,
+  TableKind,
   Unit,
 } from './types'
 
@@ -283,6 +284,17 @@ export const writeShots = (id: number, version: number, document: ShotList) =>
 
 export const viewShots = (id: number, document: ShotList, signal: AbortSignal) =>
   outcome(http.POST('/api/productions/{production_id}/shots/view', { ...at(id), body: { document }, signal }))
+
+/** Address of the list of shots as a table. */
+export const shotsTableAddress = (id: number, kind: TableKind) => `/api/productions/${id}/shots/table/${kind}`
+
+export const readShotsTable = (id: number, kind: TableKind, file: Blob, remove: boolean) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/shots/table/{kind}', {
+      params: { path: { production_id: id, kind }, query: { remove } },
+      ...sent(file),
+    }),
+  )
 
 export const shotPictures = (id: number, shots: Shot[], scene: BenchState['scene'] | undefined) =>
   outcome(

@@ -26,6 +26,7 @@
   import DayRuns from '../parts/shots/DayRuns.svelte'
   import ShotDetail from '../parts/shots/ShotDetail.svelte'
   import { shotColumns, type Need } from '../parts/shots/shotColumns'
+  import ShotFiles from '../parts/shots/ShotFiles.svelte'
   import ShotStrip from '../parts/shots/ShotStrip.svelte'
 
   let { productionId }: ViewProps = $props()
@@ -320,6 +321,14 @@
               <a class="link" href={pathTo(id, 'bench')}>Bench</a> as a shot with the key k.
             </p>
           {/if}
+          <ShotFiles
+            addressOf={(kind) => client.shotsTableAddress(id, kind)}
+            read={async (kind, file, remove) => {
+              await editor?.settle()
+              return client.readShotsTable(id, kind, file, remove)
+            }}
+            ontake={(table) => editor?.change(table.document)}
+          />
           {#if sheet}<DayRuns
               days={sheet.days.filter(
                 (day) =>

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Annotated, Literal, TypeAlias
+from unicodedata import category
 
 from pydantic import AfterValidator, ConfigDict, Field, model_validator
 
@@ -13,8 +14,8 @@ MOST_SHOTS = 2000
 
 
 def _printable(text: str) -> str:
-    if any(not c.isprintable() and c not in "\n\t" for c in text):
-        raise ValueError("must be text")
+    if any(category(c) in ("Cc", "Cs") and c not in "\n\t" for c in text):
+        raise ValueError("must be text, without control characters")
     return text
 
 

@@ -1184,6 +1184,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/shots/table/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shots Table
+         * @description Give the list that is kept as a table, with its answers.
+         */
+        get: operations["shots_table"];
+        put?: never;
+        /**
+         * Shots Table Read
+         * @description Read a table into the list that is kept: what would be, and what would change. Keeps nothing.
+         */
+        post: operations["shots_table_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/shots/view": {
         parameters: {
             query?: never;
@@ -13601,6 +13625,44 @@ export interface components {
             version: number;
         };
         /**
+         * ShotsTableRead
+         * @description A table that was read: the list as it would be, and what would change; nothing is kept yet.
+         */
+        ShotsTableRead: {
+            /**
+             * Changed
+             * @description Changed.
+             */
+            changed: string[];
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ShotList"];
+            /**
+             * Gone
+             * @description Gone.
+             */
+            gone: string[];
+            /**
+             * Kept
+             * @description Kept.
+             */
+            kept: string[];
+            /**
+             * Left Out
+             * @description Left out.
+             */
+            left_out: string[];
+            /**
+             * New
+             * @description New.
+             */
+            new: string[];
+            /**
+             * Understood
+             * @description Understood.
+             */
+            understood: string[];
+        };
+        /**
          * ShotsView
          * @description Every shot's answer, and what all of them come to.
          */
@@ -20572,6 +20634,148 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shots_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                kind: "csv" | "xlsx" | "ods";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The table. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shots_table_read: {
+        parameters: {
+            query?: {
+                remove?: boolean;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                kind: "csv" | "xlsx" | "ods";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotsTableRead"];
                 };
             };
             /** @description Forbidden */

@@ -1,0 +1,267 @@
+"""A list of shots as a table: known columns by many names, unknown ones kept and written back; what would change is told first."""
+
+from __future__ import annotations
+
+import re
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any, TypeAlias
+
+from typing_extensions import TypedDict
+
+from hextan.core.base import Fault, InvalidInputError, new_key
+from hextan.core.shots.answers import ShotAnswer
+from hextan.core.shots.document import MOST_SHOTS, NEEDS, Pin, Shot, ShotList, parse_shots
+
+Value: TypeAlias = str | float | int | None
+#: The columns of a table in their order: the field, its title, and what else people call it.
+COLUMNS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
+    ("name", "Shot", ("shot number", "shot no", "number", "no", "nr", "slate", "setup", "name", "id")),
+    ("scene", "Scene", ("location", "set", "place")),
+    ("what", "What", ("description", "subject", "action", "content")),
+    ("height", "Height", ("subject height",)),
+    ("day", "Day", ("shooting day", "shoot day", "date")),
+    ("unit", "Unit", ("camera unit", "cam")),
+    ("framing", "Framing", ("size", "shot size", "field")),
+    ("distance", "Distance", ("subject distance",)),
+    ("room", "Room", ()),
+    ("nearest", "Not nearer", ("nearest",)),
+    ("speed", "Speed", ("fps", "frame rate", "rate")),
+    ("deliveries", "Delivered", ("deliveries", "delivery", "frame")),
+    ("hold", "Sharp", ("hold", "depth", "depth of field")),
+    ("background", "Background", ("softness",)),
+    ("stop", "Stop", ("aperture", "t stop", "t-stop", "iris")),
+    ("light", "Light", ()),
+    ("lamps", "Lamps", ("mains", "flicker")),
+    ("picture", "Picture", ("recording",)),
+    ("rig", "Rig", ("support", "grip")),
+    ("look", "Look", ("squeeze",)),
+    ("body", "Body", ("camera body", "camera")),
+    ("keep_out", "Keep-out", ("keep out",)),
+    ("keep_out_by", "Keep-out set by", ("set by",)),
+    ("notes", "Notes", ("note", "comment", "comments", "remarks")),
+    ("wishes", "Wishes", ()),
+    ("pin", "Pinned", ()),
+)
+#: What is answered goes out behind them, and is left out when it comes back.
+ANSWERS = ("Verdict", "Body used", "Mode used", "Recording format", "Lens used", "Focal length mm", "Distance used m", "Stop set",
+           "EI", "ND stops", "Frames like mm", "Binds")  # fmt: skip
+_BY_TITLE = {
+    re.sub(r"[^a-z]", "", said): name for name, title, also in COLUMNS for said in (title.lower(), *also)
+}
+_ANSWERED = {re.sub(r"[^a-z]", "", title.lower()) for title in ANSWERS}
+#: Between the parts of a pinned choice.
+_PIN = " | "
+
+
+class ShotsTable(TypedDict):
+    """A table that was read: the list as it would be, and what would change."""
+
+    document: ShotList
+    new: list[str]
+    changed: list[str]
+    #: Not named by the table; they stay, unless it is asked for otherwise.
+    gone: list[str]
+    #: Titles that were understood, kept as they are, and left out.
+    understood: list[str]
+    kept: list[str]
+    left_out: list[str]
+
+
+@dataclass(frozen=True)
+class _Column:
+    title: str
+    #: A field, or None: kept under its title.
+    field: str | None
+
+
+def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bool = False) -> ShotsTable:
+    """Read a table into a list: shots of the same number are changed, others added, what it does not name stays.
+
+    Parameters
+    ----------
+    rows : all cells as text, the titles in the first row that is not empty
+    remove : take out what the table does not name
+
+    Raises
+    ------
+    InvalidInputError
+        No column with the number of the shot; cells that cannot stand in a shot, each with row and column.
+    """
+    filled = [
+        (n, [str(cell).strip() for cell in row])
+        for n, row in enumerate(rows, 1)
+        if any(str(c).strip() for c in row)
+    ]
+    if not filled:
+        raise InvalidInputError.of(
+            Fault("file", "", "is empty: the first row has to hold titles, one of them Shot")
+        )
+    titles = filled[0][1]
+    columns, left_out = _columns(titles)
+    if all(column is None or column.field != "name" for column in columns):
+        rule = "has no column with the number of the shot: call it Shot"
+        raise InvalidInputError.of(Fault(f"row {filled[0][0]}", ", ".join(titles)[:200], rule))
+    if len(filled) - 1 > MOST_SHOTS:
+        raise InvalidInputError.of(Fault("file", len(filled) - 1, f"may hold {MOST_SHOTS} shots at most"))
+    waiting: dict[str, list[Shot]] = defaultdict(list)
+    for shot in document.shots:
+        waiting[shot.name].append(shot)
+    shots: list[dict[str, Any]] = []
+    numbers: list[int] = []
+    told: dict[str, list[str]] = {"new": [], "changed": []}
+    for number, cells in filled[1:]:
+        plain = _row(columns, cells)
+        same = waiting.get(plain["name"])
+        old = same.pop(0) if same else None
+        now = _merged(old, plain)
+        shots.append(now)
+        numbers.append(number)
+        if old is None:
+            told["new"].append(plain["name"])
+        elif now != old.model_dump(mode="json"):
+            told["changed"].append(plain["name"])
+    gone = [shot for left in waiting.values() for shot in left]
+    whole = shots if remove else _with_the_rest(document, shots, gone)
+    plain_list = {"schema": "hextan.shots", "schema_version": 1, "shots": whole,
+                  "noted": {key: noted.model_dump(mode="json") for key, noted in document.noted.items()}}  # fmt: skip
+    try:
+        read = parse_shots(plain_list)
+    except InvalidInputError as error:
+        places = {shot["key"]: number for shot, number in zip(shots, numbers, strict=True)}
+        raise InvalidInputError.of(
+            *(_at_row(fault, whole, places) for fault in error.faults), more=error.more
+        ) from None
+    return {
+        "document": read,
+        "new": told["new"],
+        "changed": told["changed"],
+        "gone": [shot.name for shot in gone],
+        "understood": [column.title for column in columns if column is not None and column.field],
+        "kept": [column.title for column in columns if column is not None and not column.field],
+        "left_out": left_out,
+    }
+
+
+def _columns(titles: list[str]) -> tuple[list[_Column | None], list[str]]:
+    """What each column is; a title that stands twice is kept under its second name."""
+    found: list[_Column | None] = []
+    left_out: list[str] = []
+    used: set[str] = set()
+    for n, title in enumerate(titles, 1):
+        plain = re.sub(r"[^a-z]", "", title.lower())
+        if plain in _ANSWERED and plain not in _BY_TITLE:
+            left_out.append(title)
+            found.append(None)
+            continue
+        name = _BY_TITLE.get(plain) if plain else None
+        if name is not None and name not in used:
+            used.add(name)
+            found.append(_Column(title, name))
+            continue
+        label = title or f"column {n}"
+        while label in used:
+            label += " (2)"
+        used.add(label)
+        found.append(_Column(label[:120], None))
+    return found, left_out
+
+
+def _row(columns: list[_Column | None], cells: list[str]) -> dict[str, Any]:
+    """What a row says: only what its columns speak of."""
+    plain: dict[str, Any] = {"extra": {}}
+    for column, cell in zip(columns, [*cells, *[""] * max(0, len(columns) - len(cells))], strict=False):
+        if column is None:
+            continue
+        if column.field is None:
+            if cell:
+                plain["extra"][column.title] = cell
+        elif column.field == "wishes":
+            plain["wishes"] = dict(_wishes(cell))
+        elif column.field == "pin":
+            plain["pin"] = _pin(cell)
+        else:
+            plain[column.field] = cell
+    return plain
+
+
+def _wishes(text: str) -> Iterator[tuple[str, float]]:
+    """Needs that are wishes, each with its weight: ``picture 2; stop``."""
+    for part in (part.strip().lower() for part in re.split(r"[;,]", text)):
+        found = re.fullmatch(r"([a-z_ -]+?)\s*(?:[x×]?\s*(\d+(?:\.\d+)?))?", part)
+        name = found and (_BY_TITLE.get(re.sub(r"[^a-z]", "", found[1])) or found[1])
+        if found and name in NEEDS:
+            yield name, float(found[2] or 1)
+
+
+def _pin(text: str) -> dict[str, Any] | None:
+    parts = [part.strip() for part in text.split(_PIN.strip())]
+    if len(parts) < 4:
+        return None
+    focal = re.fullmatch(r"(\d+(?:\.\d+)?) mm", parts[4]) if len(parts) > 4 else None
+    return {"body": parts[0], "mode": parts[1], "format": parts[2], "lens": parts[3],
+            "focal_mm": float(focal[1]) if focal else None, "adapters": [p for p in parts[5:] if p]}  # fmt: skip
+
+
+def _merged(old: Shot | None, plain: dict[str, Any]) -> dict[str, Any]:
+    before: dict[str, Any] = {"key": new_key()} if old is None else old.model_dump(mode="json")
+    extra = {**before.get("extra", {}), **plain["extra"]}
+    return before | plain | {"extra": extra}
+
+
+def _with_the_rest(document: ShotList, shots: list[dict[str, Any]], gone: list[Shot]) -> list[dict[str, Any]]:
+    """What the table does not name stays behind the shot that it stood behind."""
+    left = {shot.key: shot.model_dump(mode="json") for shot in gone}
+    after: dict[str | None, list[dict[str, Any]]] = defaultdict(list)
+    last: str | None = None
+    for shot in document.shots:
+        if shot.key in left:
+            after[last].append(left[shot.key])
+        else:
+            last = shot.key
+    found = list(after[None])
+    for each in shots:
+        found += [each, *after.get(each["key"], [])]
+    return found
+
+
+def _at_row(fault: Fault, whole: list[dict[str, Any]], rows: dict[str, int]) -> Fault:
+    found = re.fullmatch(r"shots\[(\d+)\]\.?(\w*)(.*)", fault.field)
+    if found is None:
+        return fault
+    row = rows.get(whole[int(found[1])]["key"])
+    title = next((title for name, title, _ in COLUMNS if name == found[2]), found[2])
+    return Fault(f"row {row}, column {title}" if row else fault.field, fault.value, fault.rule)
+
+
+def table_of_shots(document: ShotList, answers: Sequence[ShotAnswer]) -> list[list[Value]]:
+    """Write a list as a table: every cell as it was typed, unknown columns as they came, and what is answered behind them."""
+    extras = list(dict.fromkeys(title for shot in document.shots for title in shot.extra))
+    rows: list[list[Value]] = [[*(title for _, title, _ in COLUMNS), *extras, *ANSWERS]]
+    for shot, answer in zip(document.shots, answers, strict=True):
+        cells: list[Value] = [_cell(shot, name) for name, _, _ in COLUMNS]
+        rows.append([*cells, *(shot.extra.get(title, "") for title in extras), *_answered(answer)])
+    return rows
+
+
+def _cell(shot: Shot, name: str) -> str:
+    if name == "wishes":
+        return "; ".join(f"{need} {weight:g}" for need, weight in shot.wishes.items())
+    if name == "pin":
+        return "" if shot.pin is None else _pinned(shot.pin)
+    return str(getattr(shot, name))
+
+
+def _pinned(pin: Pin) -> str:
+    focal = "" if pin.focal_mm is None else f"{pin.focal_mm!r} mm"
+    return _PIN.join([pin.body, pin.mode, pin.format, pin.lens, focal, *pin.adapters])
+
+
+def _answered(answer: ShotAnswer) -> list[Value]:
+    best = answer["best"]
+    if best is None:
+        return [answer["verdict"], *[""] * (len(ANSWERS) - 2), answer["binds"]]
+    stop = "" if best["stop"] is None else f"{best['marks']}{best['stop']:.3g}"
+    return [answer["verdict"], best["body"], best["mode"], best["format"], best["lens"], round(best["focal_mm"], 2), best["distance_m"],
+            stop, best["ei"], best["nd_stops"], best["effective_mm"], answer["binds"]]  # fmt: skip

@@ -1,0 +1,146 @@
+"""The process in which foreign files are read: it limits itself, reads standard input, and prints rows as JSON."""
+
+from __future__ import annotations
+
+import io
+import json
+import resource
+import sys
+import zipfile
+from collections.abc import Callable
+from datetime import date, datetime, time
+from typing import Any
+
+from odf import teletype
+from odf.namespaces import TABLENS
+from odf.opendocument import load
+from odf.table import Table, TableRow
+from odf.text import P
+from openpyxl import load_workbook
+
+#: Of one table: rows, cells of a row, letters of a cell, all that a file may be unpacked, in bytes.
+MOST_ROWS, MOST_CELLS, MOST_LETTERS, MOST_BYTES = 5_000, 200, 4_000, 100_000_000
+#: Memory of the child, bytes; its time on the processor, seconds.
+MEMORY, SECONDS = 1 << 30, 10
+
+
+class FileError(Exception):
+    """What is wrong with the file, in words for whoever sent it."""
+
+
+def limit() -> None:
+    """Limit memory, time, files and output of this process, for good."""
+    for what, most in ((resource.RLIMIT_AS, MEMORY), (resource.RLIMIT_CPU, SECONDS), (resource.RLIMIT_FSIZE, 0),
+                       (resource.RLIMIT_NOFILE, 64), (resource.RLIMIT_CORE, 0)):  # fmt: skip
+        resource.setrlimit(what, (most, most))
+
+
+def _unpacked(data: bytes) -> None:
+    """Refuse an archive that would fill the memory; its table of contents is looked at before anything is unpacked."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            size = sum(info.file_size for info in archive.infolist())
+    except zipfile.BadZipFile:
+        raise FileError("is not a spreadsheet: it cannot be unpacked") from None
+    if size > MOST_BYTES:
+        raise FileError(f"unpacks to {size / 1e6:.0f} MB, and {MOST_BYTES / 1e6:.0f} MB may be read")
+
+
+def xlsx(data: bytes) -> list[list[str]]:
+    """Read the first sheet."""
+    book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
+    sheet = book.worksheets[0]
+    return _bounded([_text(value) for value in row] for row in sheet.iter_rows(values_only=True))
+
+
+def ods(data: bytes) -> list[list[str]]:
+    """Read the first table."""
+    tables = load(io.BytesIO(data)).getElementsByType(Table)
+    if not tables:
+        raise FileError("has no table")
+
+    def rows() -> Any:
+        for row in tables[0].getElementsByType(TableRow):
+            cells: list[str] = []
+            for cell in row.childNodes:
+                if getattr(cell, "qname", None) not in (
+                    (TABLENS, "table-cell"),
+                    (TABLENS, "covered-table-cell"),
+                ):
+                    continue
+                times = int(cell.getAttribute("numbercolumnsrepeated") or 1)
+                text = _of_ods(cell)
+                # Whole empty screens are written as one cell that is repeated.
+                cells += [text] * min(times, MOST_CELLS + 1 - len(cells))
+            while cells and cells[-1] == "":
+                cells.pop()
+            repeated = int(row.getAttribute("numberrowsrepeated") or 1)
+            yield from [cells] * (min(repeated, MOST_ROWS + 1) if any(cells) else 1)
+
+    return _bounded(rows())
+
+
+def _of_ods(cell: Any) -> str:
+    if cell.getAttribute("valuetype") == "float":
+        return _text(float(cell.getAttribute("value")))
+    return "\n".join(teletype.extractText(part) for part in cell.getElementsByType(P))
+
+
+def _text(value: object) -> str:
+    """A cell as text: whole numbers without a point, days as ISO has them."""
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, float):
+        return str(int(value)) if value.is_integer() and abs(value) < 1e15 else repr(value)
+    if isinstance(value, datetime):
+        return value.date().isoformat() if value.time() == time() else value.isoformat(" ")
+    if isinstance(value, date | time):
+        return value.isoformat()
+    return str(value)
+
+
+def _bounded(rows: Any) -> list[list[str]]:
+    found: list[list[str]] = []
+    for row in rows:
+        cells = list(row)
+        while cells and cells[-1] == "":
+            cells.pop()
+        if len(cells) > MOST_CELLS:
+            raise FileError(f"row {len(found) + 1} has more than {MOST_CELLS} cells")
+        if any(len(cell) > MOST_LETTERS for cell in cells):
+            raise FileError(f"row {len(found) + 1} has a cell of more than {MOST_LETTERS} letters")
+        found.append(cells)
+        if len(found) > MOST_ROWS:
+            raise FileError(f"may hold {MOST_ROWS} rows at most")
+    while found and not found[-1]:
+        found.pop()
+    return found
+
+
+READERS: dict[str, Callable[[bytes], list[list[str]]]] = {"xlsx": xlsx, "ods": ods}
+
+
+def main(kind: str) -> int:
+    """Read standard input as one kind of file; 1 and a line that begins with ``file:`` for a bad one."""
+    limit()
+    data = sys.stdin.buffer.read()
+    try:
+        _unpacked(data)
+        rows = READERS[kind](data)
+    except FileError as error:
+        print(f"file: {error}", file=sys.stderr)
+        return 1
+    except MemoryError:
+        print("file: takes more memory than a table may", file=sys.stderr)
+        return 1
+    except Exception as error:  # whatever a library makes of a foreign file is the file's fault
+        print(f"file: cannot be read as {kind.upper()} ({type(error).__name__})", file=sys.stderr)
+        return 1
+    sys.stdout.write(json.dumps(rows))
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1]))

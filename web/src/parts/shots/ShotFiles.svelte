@@ -1,0 +1,113 @@
+<script lang="ts">
+  import type { Problem, ShotsTable, TableKind } from '../../lib/types'
+
+  interface Props {
+    addressOf: (kind: TableKind) => string
+    /** What a file would change: read by the server, kept by nobody. */
+    read: (kind: TableKind, file: File, remove: boolean) => Promise<{ data?: ShotsTable; problem?: Problem }>
+    ontake: (table: ShotsTable) => void
+  }
+  let { addressOf, read, ontake }: Props = $props()
+
+  const KINDS = ['csv', 'xlsx', 'ods'] as const
+  let file = $state.raw<{ file: File; kind: TableKind } | null>(null)
+  let table = $state.raw<ShotsTable | null>(null)
+  let remove = $state(false)
+  let problem = $state.raw<Problem | null>(null)
+
+  async function look() {
+    if (!file) return
+    const { data, problem: why } = await read(file.kind, file.file, remove)
+    table = data ?? null
+    problem = why ?? null
+  }
+  function choose(input: HTMLInputElement) {
+    const [chosen] = input.files ?? []
+    input.value = ''
+    if (!chosen) return
+    const ending = chosen.name.toLowerCase().split('.').at(-1)
+    file = { file: chosen, kind: KINDS.find((kind) => kind === ending) ?? 'csv' }
+    remove = false
+    void look()
+  }
+  function leave() {
+    file = null
+    table = null
+    problem = null
+  }
+  const counted = (names: readonly string[], word: string) =>
+    `${names.length} ${word}${names.length ? ` (${some(names)})` : ''}`
+  const told = ({ understood, kept, left_out }: ShotsTable) =>
+    [
+      `Understood: ${some(understood)}.`,
+      kept.length ? `Kept as they are: ${some(kept)}.` : '',
+      left_out.length ? `Left out, because they are answers: ${some(left_out)}.` : '',
+    ].join(' ')
+  const some = (names: readonly string[]) =>
+    names.length > 12 ? `${names.slice(0, 12).join(', ')} and ${names.length - 12} more` : names.join(', ')
+</script>
+
+<div class="bar">
+  <span class="soft">As a table</span>
+  {#each KINDS as kind (kind)}<a class="link" href={addressOf(kind)} download>{kind.toUpperCase()}</a>{/each}
+  <label class="knob"
+    >From a table<input
+      class="sr-only"
+      type="file"
+      accept=".csv,.tsv,.txt,.xlsx,.ods"
+      onchange={(event) => choose(event.currentTarget)}
+    /></label
+  >
+</div>
+{#if problem}
+  <div class="fault" role="alert">
+    {#each problem.faults.slice(0, 8) as fault, i (i)}<p>
+        <strong>{fault.field}</strong>
+        {fault.rule}
+      </p>{:else}<p>{problem.message}</p>{/each}
+    <button class="knob" onclick={leave}>Leave it</button>
+  </div>
+{/if}
+{#if table && file}
+  <section aria-label="What {file.file.name} would change">
+    <p>
+      <strong>{file.file.name}</strong>: {counted(table.new, 'new')}, {counted(table.changed, 'changed')}, {counted(
+        table.gone,
+        'not in it',
+      )}
+    </p>
+    <p class="soft">
+      {told(table)}
+    </p>
+    <div class="bar">
+      <button
+        class="knob"
+        onclick={() => {
+          if (table) ontake(table)
+          leave()
+        }}>Take it</button
+      >
+      {#if table.gone.length}<label class="item"
+          ><input type="checkbox" bind:checked={remove} onchange={() => void look()} /> and take out what is not
+          in it</label
+        >{/if}
+      <button class="knob" onclick={leave}>Leave it</button>
+    </div>
+  </section>
+{/if}
+
+<style>
+  section {
+    display: grid;
+    gap: 4px;
+    padding: 6px 10px;
+    border-left: 2px solid var(--accent);
+    font-size: 14px;
+  }
+  .knob:focus-within {
+    outline: 2px solid var(--accent);
+  }
+  input {
+    accent-color: var(--accent);
+  }
+</style>
