@@ -222,6 +222,14 @@
   heading="Shots"
   undo={editor && { steps: editor.steps, undo: () => editor?.undo(), redo: () => editor?.redo() }}
   {keys}
+  more={[
+    { keys: 'F2 Enter', does: 'In the list: write in the cell' },
+    {
+      keys: 'Shift ↑ ↓ ← →',
+      does: 'In the list: choose a block, to copy, paste, empty (Del) or fill down (Ctrl D)',
+    },
+    { keys: 'Alt ↑ ↓', does: 'In the list: move the shot' },
+  ]}
   what="list of shots"
   problem={editor?.problem ?? unread}
   conflict={editor?.conflict != null}
@@ -385,6 +393,19 @@
     min-width: 0;
     grid-template-columns: minmax(0, 1fr);
   }
+  /* The shot that is chosen stays in sight while the list goes by. */
+  .below > :global(section) {
+    position: sticky;
+    top: 8px;
+    max-height: calc(100vh - 16px);
+    overflow: auto;
+  }
+  @media print {
+    .below > :global(section) {
+      position: static;
+      max-height: none;
+    }
+  }
   @media (max-width: 1100px) {
     .below {
       grid-template-columns: minmax(0, 1fr);
@@ -392,6 +413,8 @@
     /* What was chosen in the strip stands below it, before the list. */
     .below > :global(section) {
       order: -1;
+      position: static;
+      max-height: none;
     }
   }
 </style>

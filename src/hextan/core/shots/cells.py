@@ -84,6 +84,16 @@ class Cells:
         needs = self.needs
         return (needs.distance.low, needs.distance.high) if needs.must("distance") else (0.0, math.inf)
 
+    @property
+    def placed(self) -> bool:
+        """Whether anything says where the camera stands: a field, a distance, a room, or what keeps it away."""
+        needs = self.needs
+        field = needs.wanted is not None and needs.wanted.field_m is not None
+        stated = needs.distance.low > 0 or math.isfinite(needs.distance.high)
+        return (
+            field or stated or any(x is not None for x in (needs.room_m, needs.nearest_m, needs.keep_out_m))
+        )
+
     @cached_property
     def usual_m(self) -> Floats:
         """The distance for which a zoom is set: the middle of where the camera may stand."""

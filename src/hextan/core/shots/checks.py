@@ -169,6 +169,10 @@ def _steadied(cells: Cells) -> Check:
 def _place(cells: Cells) -> Check:
     """The camera can stand where it has to: close focus, keep-out, the wall, the perspective."""
     at, near, far = cells.distance_m, cells.nearest_m, cells.farthest_m
+    if not cells.placed:
+        anywhere = np.ones(cells.layout.shape, dtype=bool)
+        return Check("place", "a place for the camera", True, 1.0, anywhere, anywhere.astype(float),
+                     np.full(anywhere.shape, PLENTY), lambda i, j: "anywhere")  # fmt: skip
     met = (at >= near * (1 - 1e-9)) & (at <= far * (1 + 1e-9))
     short = np.where(at < near, at / near, np.where(at > far, far / at if far > 0 else 0.0, 1.0))
     with np.errstate(divide="ignore"):

@@ -50,7 +50,7 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
     focus = float(cells.held[1][i, j])
     crops = steady_crops(here.body, here.mode.id, here.recording.raster) if needs.picture.stabiliser else []
     formed = math.isfinite(magnification)
-    placed = (needs.wanted is not None and needs.wanted.field_m is not None) or needs.distance.low > 0
+    placed = cells.placed
     ratio = 1.0 if lens.t_stop is not None else float(cells.f_of_t[i, j])
     return {
         "format_id": here.recording.id,
@@ -423,10 +423,9 @@ def _mounted(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
 
 
 def _unplaced(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
-    needs = cells.needs
-    if needs.wanted is not None or needs.distance.low > 0 or (needs.hold is None and needs.soft is None):
+    if cells.placed or (cells.needs.hold is None and cells.needs.soft is None):
         return []
-    return [("distance", "No distance and no framing: depth is told for 3 m.")]
+    return [("distance", "Nothing says how far away it is: depth is told for 3 m.")]
 
 
 _WARNINGS: tuple[Any, ...] = (

@@ -126,6 +126,21 @@ describe('a grid', () => {
     expect(screen.getByRole('log')).toHaveTextContent('2 × 2 cells pasted, 1 rows added')
   })
 
+  it('fills down what stands first, or what stands above', async () => {
+    const rows = formats(3).map((row, i) => ({ ...row, codec: `codec ${i}`, bits: 8 + i }))
+    const { onset } = grid(rows, formatColumns(null))
+    await userEvent.click(cell('Codec of Format 0'))
+    await press('{Shift>}{ArrowDown}{ArrowDown}{ArrowRight}{/Shift}{Control>}d{/Control}')
+    expect(onset.mock.lastCall?.[1].map((row: FormatDocument) => [row.codec, row.bits])).toEqual([['codec 0', 8], ['codec 0', 8], ['codec 0', 8]]) // prettier-ignore
+    await userEvent.click(cell('Codec of Format 2'))
+    await press('{Control>}d{/Control}')
+    expect(onset).toHaveBeenLastCalledWith('rows[2].codec', 'codec 1')
+    await userEvent.click(cell('Codec of Format 0'))
+    onset.mockClear()
+    await press('{Control>}d{/Control}')
+    expect(onset).not.toHaveBeenCalled()
+  })
+
   it('tells what is wrong at the cell and whole above it', async () => {
     const faults = { 'rows[1].bits': 'must be a number', 'rows[0].rates[1]': 'is no rate' }
     grid(formats(2), formatColumns(null), { faults })

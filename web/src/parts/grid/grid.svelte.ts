@@ -189,7 +189,10 @@ export class GridState<R extends Row> {
       event.preventDefault()
       this.clear()
     } else if (event.key === 'Escape') this.corner = null
-    else if (event.key.length === 1 && !ctrl) {
+    else if (ctrl && event.key.toLowerCase() === 'd') {
+      event.preventDefault()
+      this.fillDown()
+    } else if (event.key.length === 1 && !ctrl) {
       // The letter itself is the first of what is written.
       event.preventDefault()
       this.write(event.key)
@@ -232,6 +235,17 @@ export class GridState<R extends Row> {
       )
     const more = Math.max(0, top + block.length - before)
     this.said = `${block.length} × ${wide} cells pasted${more ? `, ${more} rows added` : ''}`
+  }
+
+  /** Write the first row of the chosen block into all of it; a single cell takes what stands above it. */
+  fillDown() {
+    const { columns, rows } = this.props
+    const { top, bottom, left, right } = this.block
+    const source = rows[top === bottom ? top - 1 : top]
+    if (!source) return
+    const line = columns.slice(left, right + 1).map((column) => writtenOf(column, source))
+    this.#over(Array.from({ length: bottom - top + 1 }, () => line))
+    this.said = `Filled down over ${bottom - top + 1} row${bottom === top ? '' : 's'}`
   }
 
   /** Write a block from the chosen cell on, as one edit. */

@@ -41,14 +41,14 @@
 </script>
 
 <section aria-label="Shot {shot.name}">
-  <header>
+  <div class="head">
     <h2>{shot.name} {shot.what}</h2>
     <span class="soft"
       >{[shot.scene, shot.day && `day ${shot.day}`, shot.unit && `camera ${shot.unit}`]
         .filter(Boolean)
         .join(' · ')}</span
     >
-  </header>
+  </div>
   {#if view}<div class="picture"><FinderDrawing {view} compact /></div>{/if}
   {#if verdict && answer}
     <p class="verdict {verdict.look}"><strong>{verdict.sign} {verdict.words}</strong></p>
@@ -165,7 +165,7 @@
     border: 1px solid var(--line-strong);
     font-size: 14px;
   }
-  header {
+  .head {
     display: flex;
     flex-wrap: wrap;
     justify-content: space-between;
