@@ -162,7 +162,7 @@ def test_a_table_is_looked_at_first_and_taken_in_one_step(shots, at):
     assert (rows[0][:2], len(rows)) == (["Shot", "Scene"], 41)
     rows[1][rows[0].index("Framing")] = "knees"
     table = [[*rows[0], "Crane"], [*rows[1], "no"], ["99", *[""] * (len(rows[0]) - 1), "yes"]]
-    shots.get_by_label("From a table").set_input_files(
+    shots.get_by_label("From a file").set_input_files(
         {
             "name": "later.ods",
             "mimeType": spreadsheets.MEDIA["ods"],
@@ -182,7 +182,7 @@ def test_a_table_is_looked_at_first_and_taken_in_one_step(shots, at):
     }
     shots.get_by_role("button", name="Undo").click()
     expect(shots.locator("[data-shot]")).to_have_count(40)
-    shots.get_by_label("From a table").set_input_files(
+    shots.get_by_label("From a file").set_input_files(
         {"name": "x.xlsx", "mimeType": spreadsheets.MEDIA["xlsx"], "buffer": b"PK"}
     )
     expect(shots.get_by_role("alert")).to_contain_text("is not a spreadsheet: it cannot be unpacked")

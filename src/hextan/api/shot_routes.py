@@ -20,6 +20,7 @@ from hextan.api.shot_schemas import (
     ShotsTableRead,
     ShotsWrite,
 )
+from hextan.core.base import parse_rate
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.shots import (
     Shot,
@@ -31,12 +32,12 @@ from hextan.core.shots import (
     table_of_shots,
 )
 from hextan.core.shots import shots_view as judge_shots
-from hextan.formats import spreadsheets
+from hextan.formats.shot_files import SHOTS_FILES, ShotsFileKind
 from hextan.store import repositories, shots
 
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
 DOWNLOAD: dict[int | str, dict[str, Any]] = {
-    200: {"content": {"application/octet-stream": {}}, "description": "The table."}
+    200: {"content": {"application/octet-stream": {}}, "description": "The file."}
 }
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}/shots")
 
@@ -99,25 +100,29 @@ def from_bench(production_id: ProductionId, asked: ShotOfBenchAsk, db: Db, reque
     return shot_of_bench(package, settings, asked.state, asked.number)
 
 
-@router.get("/table/{kind}", name="shots_table", tags=["Shots"], response_class=Response, responses=DOWNLOAD)
-def table(production_id: ProductionId, kind: spreadsheets.TableKind, db: Db, request: Request) -> Response:
-    """Give the list that is kept as a table, with its answers."""
+@router.get("/files/{kind}", name="shots_file", tags=["Shots"], response_class=Response, responses=DOWNLOAD)
+def shots_file(production_id: ProductionId, kind: ShotsFileKind, db: Db, request: Request) -> Response:
+    """Give the list that is kept as a table or as a timeline, with its answers."""
     package, settings = _known(request, db, production_id)
     document = shots.document_of(shots.find(db, production_id))
     rows = table_of_shots(document, judge_shots(package, settings, document)["answers"])
-    name = f"{repositories.find_production(db, production_id).name}, shots.{kind}"
-    headers = {"content-disposition": f"attachment; filename*=UTF-8''{quote(name)}"}
-    return Response(spreadsheets.write(kind, rows), media_type=spreadsheets.MEDIA[kind], headers=headers)
+    name = repositories.find_production(db, production_id).name
+    file = SHOTS_FILES[kind]
+    data = file.write(rows, name, float(parse_rate(settings.base_fps)))
+    headers = {"content-disposition": f"attachment; filename*=UTF-8''{quote(f'{name}, shots.{kind}')}"}
+    return Response(data, media_type=file.media, headers=headers)
 
 
-@router.post("/table/{kind}", name="shots_table_read", tags=["Shots"])
-def read_table_of_shots(
+@router.post("/files/{kind}", name="shots_file_read", tags=["Shots"])
+def read_shots_file(
     production_id: ProductionId,
-    kind: spreadsheets.TableKind,
+    kind: ShotsFileKind,
     data: FileBytes,
     db: Db,
     remove: Annotated[bool, Query()] = False,
 ) -> ShotsTableRead:
-    """Read a table into the list that is kept: what would be, and what would change. Keeps nothing."""
+    """Read a table or a timeline into the list that is kept: what would be, and what would change. Keeps nothing."""
     document = shots.document_of(shots.find(db, production_id))
-    return ShotsTableRead(**shots_of_table(spreadsheets.read(kind, data), document, remove))
+    settings = repositories.settings_of(repositories.find_production(db, production_id))
+    rows = SHOTS_FILES[kind].read(data, float(parse_rate(settings.base_fps)))
+    return ShotsTableRead(**shots_of_table(rows, document, remove))

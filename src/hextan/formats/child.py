@@ -11,6 +11,7 @@ from collections.abc import Callable
 from datetime import date, datetime, time
 from typing import Any
 
+import opentimelineio
 from odf import teletype
 from odf.namespaces import TABLENS
 from odf.opendocument import load
@@ -19,9 +20,13 @@ from odf.text import P
 from openpyxl import load_workbook
 
 #: Of one table: rows, cells of a row, letters of a cell, all that a file may be unpacked, in bytes.
-MOST_ROWS, MOST_CELLS, MOST_LETTERS, MOST_BYTES = 5_000, 200, 4_000, 100_000_000
+MOST_ROWS, MOST_CELLS, MOST_LETTERS, MOST_BYTES = 5_000, 200, 8_000, 100_000_000
 #: Memory of the child, bytes; its time on the processor, seconds.
 MEMORY, SECONDS = 1 << 30, 10
+
+
+#: Where a clip carries what a shot needs, what is answered, and in which column foreign metadata is kept.
+OWN, ANSWERED, FOREIGN = "hextan", "hextan_answers", "OpenTimelineIO"
 
 
 class FileError(Exception):
@@ -119,16 +124,61 @@ def _bounded(rows: Any) -> list[list[str]]:
     return found
 
 
-READERS: dict[str, Callable[[bytes], list[list[str]]]] = {"xlsx": xlsx, "ods": ods}
+def otio(data: bytes) -> list[list[str]]:
+    """Read the clips of a timeline; what is not Hextan's of their metadata is kept as JSON."""
+    # The library ends the process over deep text, so that it is looked at first.
+    try:
+        plain = json.loads(data)
+    except (ValueError, RecursionError):
+        raise FileError("is no JSON") from None
+    if not isinstance(plain, dict) or not str(plain.get("OTIO_SCHEMA", "")).startswith("Timeline"):
+        raise FileError("is no timeline of OpenTimelineIO")
+    return _clips(opentimelineio.adapters.read_from_string(data.decode(), "otio_json"))
 
 
-def main(kind: str) -> int:
+def edl(data: bytes, fps: str = "25") -> list[list[str]]:
+    """Read the events of an edit list, which does not say its rate."""
+    timeline = opentimelineio.adapters.read_from_string(
+        data.decode("utf-8-sig", "replace"), "cmx_3600", rate=float(fps)
+    )
+    return _clips(timeline)
+
+
+def _clips(timeline: Any) -> list[list[str]]:
+    found: list[dict[str, str]] = []
+    for clip in timeline.find_clips():
+        metadata = json.loads(opentimelineio.core.serialize_json_to_string(clip.metadata))
+        own = metadata.pop(OWN, None)
+        metadata.pop(ANSWERED, None)
+        row = {"Shot": clip.name}
+        if isinstance(own, dict):
+            row |= {
+                str(title): _text(value)
+                for title, value in own.items()
+                if isinstance(value, str | float | int)
+            }
+        if metadata:
+            row[FOREIGN] = json.dumps(metadata, ensure_ascii=False)
+        found.append(row)
+    if not found:
+        raise FileError("has no clip")
+    titles = list(dict.fromkeys(["Shot", *(title for row in found for title in row)]))
+    return _bounded([titles, *([row.get(title, "") for title in titles] for row in found)])
+
+
+#: Kinds of files, and which of them are archives.
+READERS: dict[str, Callable[..., list[list[str]]]] = {"xlsx": xlsx, "ods": ods, "otio": otio, "edl": edl}
+ARCHIVES = ("xlsx", "ods")
+
+
+def main(kind: str, *more: str) -> int:
     """Read standard input as one kind of file; 1 and a line that begins with ``file:`` for a bad one."""
     limit()
     data = sys.stdin.buffer.read()
     try:
-        _unpacked(data)
-        rows = READERS[kind](data)
+        if kind in ARCHIVES:
+            _unpacked(data)
+        rows = READERS[kind](data, *more)
     except FileError as error:
         print(f"file: {error}", file=sys.stderr)
         return 1
@@ -143,4 +193,4 @@ def main(kind: str) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1]))
+    sys.exit(main(*sys.argv[1:]))

@@ -47,7 +47,7 @@ def read(kind: TableKind, data: bytes) -> list[list[str]]:
     InvalidInputError
         A file that is none, that is too large unpacked, or that takes too long.
     """
-    return _read_csv(data) if kind == "csv" else _in_a_child(kind, data)
+    return _read_csv(data) if kind == "csv" else in_a_child(kind, data)
 
 
 def _write_csv(rows: Sequence[Sequence[Cell]], title: str) -> bytes:
@@ -131,12 +131,12 @@ _WRITERS: dict[TableKind, Callable[[Sequence[Sequence[Cell]], str], bytes]] = {
 }
 
 
-def _in_a_child(kind: TableKind, data: bytes) -> list[list[str]]:
+def in_a_child(kind: str, data: bytes, *more: str) -> list[list[str]]:
     """Hand the file to a process of its own, which limits its memory, its time and its output before it looks at it."""
     wrong = Fault("file", f"({kind})", f"is no {kind.upper()} file that can be read")
     try:
         run = subprocess.run(
-            [sys.executable, "-m", "hextan.formats.child", kind],
+            [sys.executable, "-m", "hextan.formats.child", kind, *more],
             input=data, capture_output=True, timeout=CHILD_SECONDS, check=False,
         )  # fmt: skip
     except subprocess.TimeoutExpired:

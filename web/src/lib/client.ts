@@ -23,7 +23,7 @@ import type {
   Shot,
   ShotList,
   SlowAsk,
-  TableKind,
+  ShotsFileKind,
   Unit,
 } from './types'
 
@@ -286,11 +286,12 @@ export const viewShots = (id: number, document: ShotList, signal: AbortSignal) =
   outcome(http.POST('/api/productions/{production_id}/shots/view', { ...at(id), body: { document }, signal }))
 
 /** Address of the list of shots as a table. */
-export const shotsTableAddress = (id: number, kind: TableKind) => `/api/productions/${id}/shots/table/${kind}`
+export const shotsFileAddress = (id: number, kind: ShotsFileKind) =>
+  `/api/productions/${id}/shots/files/${kind}`
 
-export const readShotsTable = (id: number, kind: TableKind, file: Blob, remove: boolean) =>
+export const readShotsFile = (id: number, kind: ShotsFileKind, file: Blob, remove: boolean) =>
   outcome(
-    http.POST('/api/productions/{production_id}/shots/table/{kind}', {
+    http.POST('/api/productions/{production_id}/shots/files/{kind}', {
       params: { path: { production_id: id, kind }, query: { remove } },
       ...sent(file),
     }),

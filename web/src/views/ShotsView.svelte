@@ -330,10 +330,10 @@
             </p>
           {/if}
           <ShotFiles
-            addressOf={(kind) => client.shotsTableAddress(id, kind)}
+            addressOf={(kind) => client.shotsFileAddress(id, kind)}
             read={async (kind, file, remove) => {
               await editor?.settle()
-              return client.readShotsTable(id, kind, file, remove)
+              return client.readShotsFile(id, kind, file, remove)
             }}
             ontake={(table) => editor?.change(table.document)}
           />

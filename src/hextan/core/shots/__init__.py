@@ -4,10 +4,11 @@ from hextan.core.shots.answers import ShotsView
 from hextan.core.shots.benches import bench_of_shot, pictures_of_shots, shot_of_bench
 from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
 from hextan.core.shots.rented import rented_for
-from hextan.core.shots.table import shots_of_table, table_of_shots
+from hextan.core.shots.table import ANSWERS, shots_of_table, table_of_shots
 from hextan.core.shots.view import shots_view
 
 __all__ = [
+    "ANSWERS",
     "SHOTS_SCHEMA",
     "Shot",
     "ShotList",

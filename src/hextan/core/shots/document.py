@@ -81,7 +81,7 @@ class Shot(Row):
     wishes: dict[NeedName, Annotated[float, Field(gt=0, le=10)]] = {}
     pin: Pin | None = None
     #: Columns of a file that Hextan does not know: they go back as they came.
-    extra: dict[Annotated[str, Field(max_length=120)], Annotated[str, Field(max_length=2000)]] = {}
+    extra: dict[Annotated[str, Field(max_length=120)], Annotated[str, Field(max_length=8000)]] = {}
 
 
 class ShotList(Part):

@@ -1,16 +1,20 @@
 <script lang="ts">
-  import type { Problem, ShotsTable, TableKind } from '../../lib/types'
+  import type { Problem, ShotsTable, ShotsFileKind } from '../../lib/types'
 
   interface Props {
-    addressOf: (kind: TableKind) => string
+    addressOf: (kind: ShotsFileKind) => string
     /** What a file would change: read by the server, kept by nobody. */
-    read: (kind: TableKind, file: File, remove: boolean) => Promise<{ data?: ShotsTable; problem?: Problem }>
+    read: (
+      kind: ShotsFileKind,
+      file: File,
+      remove: boolean,
+    ) => Promise<{ data?: ShotsTable; problem?: Problem }>
     ontake: (table: ShotsTable) => void
   }
   let { addressOf, read, ontake }: Props = $props()
 
-  const KINDS = ['csv', 'xlsx', 'ods'] as const
-  let file = $state.raw<{ file: File; kind: TableKind } | null>(null)
+  const KINDS = ['csv', 'xlsx', 'ods', 'otio', 'edl'] as const
+  let file = $state.raw<{ file: File; kind: ShotsFileKind } | null>(null)
   let table = $state.raw<ShotsTable | null>(null)
   let remove = $state(false)
   let problem = $state.raw<Problem | null>(null)
@@ -48,13 +52,13 @@
 </script>
 
 <div class="bar">
-  <span class="soft">As a table</span>
+  <span class="soft">As a file</span>
   {#each KINDS as kind (kind)}<a class="link" href={addressOf(kind)} download>{kind.toUpperCase()}</a>{/each}
   <label class="knob"
-    >From a table<input
+    >From a file<input
       class="sr-only"
       type="file"
-      accept=".csv,.tsv,.txt,.xlsx,.ods"
+      accept=".csv,.tsv,.txt,.xlsx,.ods,.otio,.edl"
       onchange={(event) => choose(event.currentTarget)}
     /></label
   >
