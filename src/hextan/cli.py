@@ -49,7 +49,7 @@ def _ask(line: str) -> int:
             print(f"hextan: {word['text']} is not understood: {word['could_be']}", file=sys.stderr)
     for answer in asked["answers"]:
         print(answer["told"])
-        wide = max(len(figure["name"]) for figure in answer["figures"])
+        wide = max((len(figure["name"]) for figure in answer["figures"]), default=0)
         for figure in answer["figures"]:
             print(f"  {figure['name']:<{wide}}  {figure['value']}")
         for step in answer["steps"]:

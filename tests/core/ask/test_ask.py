@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from hextan.cli import main
 from hextan.core import evaluate
 from hextan.core.ask import ask
+from hextan.core.ask.gloss import GLOSSES, gloss_of
 from hextan.core.ask.questions import QUESTIONS
 from hextan.core.ask.words import read
 from hextan.core.kit import FramingWish
@@ -30,7 +31,7 @@ def told(line):
 
 
 def test_the_docs_list_every_question_with_its_examples():
-    table = DOCS[DOCS.index("## Questions") :]
+    table = DOCS[DOCS.index("## Questions") : DOCS.index("## Terms")]
     rows = re.findall(r"^\| (.+?) \| .+? \| (.+) \|$", table, re.MULTILINE)[1:]
     listed = {
         question: tuple(re.findall(r"`(.+?)`", examples)) for question, examples in rows if question != "---"
@@ -42,6 +43,23 @@ def test_the_docs_list_every_question_with_its_examples():
                                   for w in re.findall(r"`(.+?)`", "".join(row))])  # fmt: skip
 def test_every_word_of_the_docs_is_understood_as_one(word):
     assert [w.kind == "unknown" for w in read(word)] == [False]
+
+
+def test_the_docs_list_every_term_and_every_name_is_explained():
+    rows = re.findall(r"^\| (.+?) \| (.+) \|$", DOCS[DOCS.index("## Terms") :], re.MULTILINE)[2:]
+    assert rows == [(gloss.term, ", ".join(gloss.also)) for gloss in GLOSSES]
+    names = [(name, gloss) for gloss in GLOSSES for name in (gloss.term, *gloss.also)]
+    assert len({name.lower() for name, _ in names}) == len(names)
+    for name, gloss in names:
+        (answer,) = ask(f"What is {name}?")["answers"]
+        assert answer["told"].endswith(gloss.means), name
+
+
+def test_a_question_is_no_term():
+    assert all(gloss_of(example) is None for question in QUESTIONS for example in question.examples)
+    assert ask("hyperf")["answers"][0]["told"].startswith("Hyperfocal distance: ")
+    # Several terms begin so.
+    assert gloss_of("focal") is None
 
 
 @pytest.mark.parametrize(
@@ -135,7 +153,7 @@ def test_a_line_that_is_no_question_yet_says_what_it_needs():
     assert first.startswith("What is seen and sharp at a distance? It needs a distance and a format")
     assert ask("85 85 s35")["wants"] == ["These words make no question together. Ask like 50 s35."]
     assert ask("")["wants"] == ask("")["answers"] == []
-    assert len(ask("")["examples"]) == sum(len(q.examples) for q in QUESTIONS)
+    assert len(ask("")["examples"]) == 1 + sum(len(q.examples) for q in QUESTIONS)
 
 
 def test_a_distance_that_cannot_be_focused_is_told_not_computed():

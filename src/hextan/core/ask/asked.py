@@ -6,6 +6,7 @@ import math
 
 from typing_extensions import TypedDict
 
+from hextan.core.ask.gloss import Gloss, gloss_of
 from hextan.core.ask.questions import QUESTIONS, Answered, OnBench, Question, Said
 from hextan.core.ask.words import KINDS, Word, read
 from hextan.core.base import HextanError, mm_from_um
@@ -13,6 +14,9 @@ from hextan.core.equipment import FormatInPackage, Package
 from hextan.core.optics import format_class
 
 MOST_LETTERS = 200
+#: What a term alone asks.
+MEANS = "What does a word of the trade mean?"
+EXAMPLES = [*(example for question in QUESTIONS for example in question.examples), "what is a T-stop"]
 
 
 class WordRead(TypedDict):
@@ -46,6 +50,9 @@ def ask(line: str, package: Package | None = None) -> Asked:
     >>> ask("50 s35")["answers"][0]["told"]
     '50 mm on Super 35 is like 72.3 mm on full frame.'
     """
+    gloss = gloss_of(line[:MOST_LETTERS])
+    if gloss is not None:
+        return _explained(line, gloss)
     words = read(line[:MOST_LETTERS], package)
     known = [word for word in words if word.kind != "unknown"]
     answers = []
@@ -65,7 +72,28 @@ def ask(line: str, package: Package | None = None) -> Asked:
         "words": [_word(word, known) for word in words],
         "answers": answers,
         "wants": wants,
-        "examples": [example for question in QUESTIONS for example in question.examples],
+        "examples": EXAMPLES,
+    }
+
+
+def _explained(line: str, gloss: Gloss) -> Asked:
+    """A term of the trade, and what it means."""
+    text = line.strip()
+    return {
+        "words": [
+            {"text": text, "start": line.index(text), "understood": "a term of the trade", "could_be": ""}
+        ],
+        "answers": [
+            {
+                "question": MEANS,
+                "told": f"{gloss.term[0].upper()}{gloss.term[1:]}: {gloss.means}",
+                "figures": [{"name": "also called", "value": ", ".join(gloss.also)}],
+                "steps": [],
+                "bench": None,
+            }
+        ],
+        "wants": [],
+        "examples": EXAMPLES,
     }
 
 

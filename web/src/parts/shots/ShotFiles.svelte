@@ -92,8 +92,8 @@
         }}>Take it</button
       >
       {#if table.gone.length}<label class="item"
-          ><input type="checkbox" bind:checked={remove} onchange={() => void look()} /> and take out what is not
-          in it</label
+          ><input type="checkbox" bind:checked={remove} onchange={() => void look()} /> and remove what is not in
+          it</label
         >{/if}
       <button class="knob" onclick={leave}>Leave it</button>
     </div>
