@@ -31,6 +31,7 @@ from hextan.core.documents import (
 from hextan.core.documents import (
     rig_sheet as judge_rig,
 )
+from hextan.core.optics import LEAST_DIAGONAL_MM
 from hextan.store import models, repositories, rigs
 from hextan.store.lens_sets import LENS_SETS
 
@@ -51,6 +52,16 @@ def _summary(db: Session, row: models.LensSet) -> LensSetSummary:
         focal_max_mm=max(focals, default=None),
         squeezes=sorted({lens.squeeze for lens in lenses}),
         mounts=sorted({lens.mount for lens in lenses}),
+        classes=[each for each in LEAST_DIAGONAL_MM if any(lens.designed_for == each for lens in lenses)],
+        largest_circle_mm=max(
+            (
+                size
+                for lens in lenses
+                for size in (lens.image_circle_mm, *(c["circle_mm"] for c in lens.circles))
+                if size
+            ),
+            default=None,
+        ),
         changes=len(LENS_SETS.catalogue_changes(db, row)),
         catalogue_lens_set_id=row.catalogue_lens_set_id,
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from hextan.api.shape import Listed, Shape
 from hextan.core.documents import LensSetDocument, RigDocument
+from hextan.core.optics import FormatClass
 
 
 class LensSetSummary(Shape):
@@ -18,6 +19,9 @@ class LensSetSummary(Shape):
     focal_max_mm: float | None
     squeezes: list[float]
     mounts: list[str]
+    #: Classes that its lenses were made for, and the largest circle among them where one is stated.
+    classes: list[FormatClass]
+    largest_circle_mm: float | None
     #: How many changes the catalogue offers.
     changes: int
     catalogue_lens_set_id: int | None

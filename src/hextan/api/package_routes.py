@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Request, Response
@@ -23,10 +24,11 @@ from hextan.api.package_schemas import (
 )
 from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
 from hextan.api.route import Route
-from hextan.core.base import Fault, InvalidInputError
+from hextan.core.base import Fault, InvalidInputError, RateSet
 from hextan.core.documents import BodyDocument, Home, body_sheet, check_body
 from hextan.core.equipment import DataAsk, PackageSettings, data_table, speed_table
 from hextan.core.finder import FinderAsk, find_formats
+from hextan.core.optics import format_class
 from hextan.store import bodies, models, repositories
 from hextan.store.bodies import BODIES
 
@@ -47,8 +49,13 @@ def _summary(db: Session, row: models.Body) -> BodySummary:
         photosites=[row.photosites_w, row.photosites_h],
         width_mm=row.photosites_w * mm,
         height_mm=row.photosites_h * mm,
+        format_class=format_class(math.hypot(row.photosites_w, row.photosites_h) * mm),
         modes=len(modes),
         formats=sum(not f.removed for mode in modes for f in mode.formats),
+        offered_fps=max(
+            (float(RateSet.parse(f.rates).highest) for m in modes for f in m.formats if not f.removed),
+            default=None,
+        ),
         changes=len(BODIES.catalogue_changes(db, row)),
         catalogue_body_id=row.catalogue_body_id,
     )

@@ -7,6 +7,7 @@ from typing import Any, Literal
 from hextan.api.shape import Listed, Shape
 from hextan.core.documents import BodyDocument
 from hextan.core.equipment import PackageSettings
+from hextan.core.optics import FormatClass
 
 
 class BodySummary(Shape):
@@ -21,8 +22,11 @@ class BodySummary(Shape):
     photosites: list[int]
     width_mm: float
     height_mm: float
+    format_class: FormatClass
     modes: int
     formats: int
+    #: The highest rate on any of its menus; None without a recording format.
+    offered_fps: float | None
     #: How many changes the catalogue offers.
     changes: int
     catalogue_body_id: int | None

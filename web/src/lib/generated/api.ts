@@ -2840,6 +2840,12 @@ export interface components {
              */
             firmware: string;
             /**
+             * Format Class
+             * @description Class of the recording by its diagonal.
+             * @enum {string}
+             */
+            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            /**
              * Formats
              * @description Formats.
              */
@@ -2874,6 +2880,11 @@ export interface components {
              * @description Name.
              */
             name: string;
+            /**
+             * Offered Fps
+             * @description Offered, frames a second.
+             */
+            offered_fps: number | null;
             /**
              * Photosites
              * @description Photosites across and down.
@@ -8682,6 +8693,11 @@ export interface components {
              */
             changes: number;
             /**
+             * Classes
+             * @description Classes.
+             */
+            classes: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch")[];
+            /**
              * Focal Max Mm
              * @description Focal max, millimetres.
              */
@@ -8696,6 +8712,11 @@ export interface components {
              * @description Number that stays with the thing.
              */
             id: number;
+            /**
+             * Largest Circle Mm
+             * @description Largest circle, millimetres.
+             */
+            largest_circle_mm: number | null;
             /**
              * Lenses
              * @description Lenses.

@@ -1,20 +1,43 @@
 <script lang="ts">
   import Choice from '../controls/Choice.svelte'
   import { figureOptions } from '../../lib/options'
-  import type { BenchState } from '../../lib/types'
+  import type { BenchState, Package } from '../../lib/types'
   import { aspectOptions, LONG_EDGES } from './links'
 
   interface Props {
     delivery: BenchState['delivery']
+    /** Pictures that the production delivers, by their names. */
+    deliveries: Package['deliveries']
     onchange: (part: Partial<BenchState>, kind?: string) => void
   }
-  let { delivery, onchange }: Props = $props()
+  let { delivery, deliveries, onchange }: Props = $props()
   const USUAL_PX = 3840
   const spare = $derived(Math.round(100 * (delivery.protect ?? 0)))
+  const plain = (each: BenchState['delivery']) =>
+    [each.aspect ?? null, each.long_edge_px ?? null, each.protect ?? 0].join()
+  const same = $derived(deliveries.find((each) => plain(each) === plain(delivery)))
+  function take(name: string) {
+    const chosen = deliveries.find((each) => each.name === name)
+    if (chosen)
+      onchange({
+        delivery: { aspect: chosen.aspect, long_edge_px: chosen.long_edge_px, protect: chosen.protect },
+      })
+  }
   const set = (part: Partial<BenchState['delivery']>, kind?: string) =>
     onchange({ delivery: { ...delivery, ...part } }, kind)
 </script>
 
+{#if deliveries.length}
+  <label class="item"
+    ><span class="soft">Delivered</span>
+    <Choice
+      options={deliveries.map(({ name }) => ({ value: name, label: name }))}
+      value={same?.name ?? null}
+      placeholder="another picture"
+      onchange={take}
+    /></label
+  >
+{/if}
 <label class="item"
   ><span class="soft">Aspect</span>
   <Choice

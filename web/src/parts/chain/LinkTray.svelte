@@ -107,7 +107,7 @@
     {/each}
     {#if sharedReason}<span class="soft">Not here: {sharedReason}.</span>{/if}
   {:else}
-    <DeliveryTray delivery={state.delivery} {onchange} />
+    <DeliveryTray delivery={state.delivery} deliveries={equipment.deliveries} {onchange} />
   {/if}
 </section>
 

@@ -92,7 +92,7 @@
         label="Take a {what} from the catalogue"
         options={shelf.map((item) => ({
           value: item.id,
-          label: `${item.maker} ${item.name}, ${item.figure}`,
+          label: `${item.maker} ${item.name}, ${item.sought}`,
         }))}
         value={null}
         onchange={oncatalogue}

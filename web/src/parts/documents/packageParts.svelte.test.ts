@@ -209,7 +209,8 @@ it('shows changes of the catalogue side by side, and settles one or all', async 
 
 it('lists the bodies, the shelf, and those that were taken out', async () => {
   const body = { id: 1, version: 1, maker: 'Halewick', name: 'Skerry', mount: 'W54', firmware: '', photosites: [6000, 4000],
-                 width_mm: 36, height_mm: 24, modes: 1, formats: 2, changes: 3, catalogue_body_id: 9 } // prettier-ignore
+                 width_mm: 36, height_mm: 24, format_class: 'full frame' as const, modes: 1, formats: 2, offered_fps: 120, changes: 3,
+                 catalogue_body_id: 9 } // prettier-ignore
   const acts = {
     oncatalogue: vi.fn(),
     oncopy: vi.fn(),
@@ -222,6 +223,8 @@ it('lists the bodies, the shelf, and those that were taken out', async () => {
   const faults = Array.from({ length: 20 }, (_, i) => ({ field: `row ${i}`, rule: 'is wrong' }))
   const item = bodyItem(body)
   expect([item.figure, item.told]).toEqual(['36.0 × 24.0 mm', '1 mode, 2 formats'])
+  // In the catalogue it is sought by its class, its mount and its rates.
+  expect(item.sought).toBe('36.0 × 24.0 mm, full frame, W54, to 120 fps')
   render(EquipmentShelf, { what: 'body', title: 'Bodies', accept: '.json', items: [item], removed: [bodyItem(gone)], shelf: [item], isShelf: false, chosen: 1, notes: ['Mind this.'],
     problem: { code: 'invalid_input', message: '', faults }, hrefOf: (id: number) => `/b/${id}`, newPath: '/b/new', ...acts }) // prettier-ignore
   expect(screen.getAllByRole('link').map((a) => a.getAttribute('href'))).toEqual(['/b/1', '/b/new'])

@@ -1,5 +1,5 @@
 /** How bodies and lens sets stand in their lists. */
-import { mm } from '../../lib/format'
+import { mm, rate } from '../../lib/format'
 import type { BodySummary, LensSetSummary } from '../../lib/types'
 
 export interface ShelfItem {
@@ -11,6 +11,8 @@ export interface ShelfItem {
   figure: string
   told: string
   changes: number
+  /** All that it is searched by in a long list: class, rates, mount, circle, squeeze. */
+  sought: string
 }
 
 const some = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`
@@ -19,6 +21,14 @@ export const bodyItem = (body: BodySummary): ShelfItem => ({
   ...body,
   figure: `${mm(body.width_mm)} × ${mm(body.height_mm)} mm`,
   told: `${some(body.modes, 'mode')}, ${some(body.formats, 'format')}`,
+  sought: [
+    `${mm(body.width_mm)} × ${mm(body.height_mm)} mm`,
+    body.format_class,
+    body.mount,
+    body.offered_fps === null ? '' : `to ${rate(body.offered_fps)} fps`,
+  ]
+    .filter(Boolean)
+    .join(', '),
 })
 
 export function lensSetItem(set: LensSetSummary): ShelfItem {
@@ -28,5 +38,14 @@ export function lensSetItem(set: LensSetSummary): ShelfItem {
     ...set,
     figure: low === null || high === null ? '' : low === high ? `${low} mm` : `${low}–${high} mm`,
     told: [some(set.lenses, 'lens', 'lenses'), ...squeezed, ...set.mounts].join(', '),
+    sought: [
+      low === null ? '' : low === high ? `${low} mm` : `${low}–${high} mm`,
+      ...set.classes,
+      ...set.mounts,
+      ...(squeezed.length ? squeezed : ['spherical']),
+      set.largest_circle_mm === null ? '' : `Ø ${mm(set.largest_circle_mm)}`,
+    ]
+      .filter(Boolean)
+      .join(', '),
   }
 }

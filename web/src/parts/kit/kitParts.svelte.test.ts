@@ -72,13 +72,15 @@ describe('lenses in a grid', () => {
 
   it('stands in the list with its range', () => {
     const set = { id: 1, version: 1, maker: 'L', name: 'Heron', lenses: 1, focal_min_mm: 50, focal_max_mm: 50, squeezes: [1, 2],
-                  mounts: ['W54'], changes: 0, catalogue_lens_set_id: null } // prettier-ignore
+                  mounts: ['W54'], classes: ['Super 35' as const], largest_circle_mm: 31.5, changes: 0, catalogue_lens_set_id: null } // prettier-ignore
     expect(lensSetItem(set)).toMatchObject({ figure: '50 mm', told: '1 lens, 2×, W54' })
     expect(lensSetItem({ ...set, focal_max_mm: 90, lenses: 2 })).toMatchObject({
       figure: '50–90 mm',
       told: '2 lenses, 2×, W54',
     })
     expect(lensSetItem({ ...set, focal_min_mm: null }).figure).toBe('')
+    expect(lensSetItem(set).sought).toBe('50 mm, Super 35, W54, 2×, Ø 31.5')
+    expect(lensSetItem({ ...set, squeezes: [1] }).sought).toContain('spherical')
   })
 })
 

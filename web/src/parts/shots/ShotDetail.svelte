@@ -28,7 +28,9 @@
     best && best.ei !== null
       ? [
           `EI ${best.ei}`,
-          best.nd_stops ? `ND ${best.nd_stops} stops (${best.nd_parts.join(' + ')})` : 'no ND',
+          best.nd_stops
+            ? `ND ${best.nd_stops} stop${best.nd_stops === 1 ? '' : 's'} (${best.nd_parts.join(' + ')})`
+            : 'no ND',
           `${rate(best.fps)} fps, ${best.shutter_deg}°`,
         ].join(', ')
       : null,
