@@ -94,3 +94,43 @@ def test_the_file_alone_gives_the_same_answers(client, at, tmp_path):
         [sys.executable, "-m", "hextan.cli", "plan", "-"], input=b"{}", capture_output=True, check=False
     )
     assert (bad.returncode, b"schema" in bad.stderr) == (2, True)
+
+
+def test_a_whole_production_takes_its_shots_and_its_notes_along(client, at):
+    rig = client.get(f"{at}/rig").json()
+    assert [pair["name"] for pair in rig["document"]["pairs"]] == ["Dunlin 6", "Reach 75–290"]
+    file = client.get(f"{at}/file").content
+    made = client.post(
+        "/api/productions/file", content=file, headers={"content-type": "application/octet-stream"}
+    )
+    there = f"/api/productions/{made.json()['id']}"
+    assert client.get(f"{there}/shots").json()["document"] == client.get(f"{at}/shots").json()["document"]
+    assert client.get(f"{there}/rig").json()["document"] == rig["document"]
+    assert client.get(f"{there}/file").content == file
+    broken = json.loads(file)
+    broken["shots"]["shots"][3]["wishes"] = {"framing": 99}
+    refused = client.post(
+        "/api/productions/file",
+        content=json.dumps(broken),
+        headers={"content-type": "application/octet-stream"},
+    )
+    assert [fault["field"] for fault in refused.json()["error"]["faults"]] == [
+        "shots.shots[3].wishes.framing"
+    ]
+
+
+@pytest.mark.parametrize("kind", ["csv", "xlsx", "ods", "otio", "edl"])
+def test_the_list_goes_out_in_every_kind_and_changes_nothing_when_it_comes_back(client, at, kind):
+    out = client.get(f"{at}/shots/files/{kind}")
+    assert "attachment" in out.headers["content-disposition"]
+    back = client.post(
+        f"{at}/shots/files/{kind}", content=out.content, headers={"content-type": "application/octet-stream"}
+    ).json()
+    # An edit list carries numbers and reels alone.
+    assert (back["new"], back["gone"]) == ([], [])
+    assert (back["changed"] == []) == (kind != "edl")
+    wrong = client.post(
+        f"{at}/shots/files/{kind}", content=b"\x00", headers={"content-type": "application/octet-stream"}
+    )
+    assert wrong.status_code == 422
+    assert client.get(f"{at}/shots/files/pdf").status_code == 422
