@@ -24,6 +24,7 @@
   import KeptState from '../parts/page/KeptState.svelte'
   import ViewFrame from '../parts/page/ViewFrame.svelte'
   import DayRuns from '../parts/shots/DayRuns.svelte'
+  import ListUses from '../parts/shots/ListUses.svelte'
   import ShotDetail from '../parts/shots/ShotDetail.svelte'
   import { shotColumns, type Need } from '../parts/shots/shotColumns'
   import ShotFiles from '../parts/shots/ShotFiles.svelte'
@@ -343,6 +344,7 @@
                   (!filter.day || day.day === filter.day) && (!filter.unit || day.unit === filter.unit),
               )}
             />{/if}
+          {#if sheet && rows.length}<ListUses {sheet} />{/if}
         </div>
         {#if shot}
           {#key shot.key}

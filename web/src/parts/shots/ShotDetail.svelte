@@ -56,7 +56,7 @@
     <p class="verdict {verdict.look}"><strong>{verdict.sign} {verdict.words}</strong></p>
     <dl>
       {#if best}
-        <dt>has</dt>
+        <dt class="soft">has</dt>
         <dd>
           {withWhat(best)}, <span class="figure">{stopWords(best)}</span>
           {#if best.distance_m !== null}from <span class="figure"
@@ -65,7 +65,7 @@
               >{distanceWithUnit(best.focus_m, unit)}</span
             >{/if}
         </dd>
-        <dt>frames</dt>
+        <dt class="soft">frames</dt>
         <dd>
           {#if best.effective_mm !== null}like <span class="figure accent">{mm(best.effective_mm)} mm</span> on
             Super 35{/if}{#if best.field_width_m !== null}, <span class="figure"
@@ -76,10 +76,10 @@
             ).toFixed(0)} % {best.percent > 0 ? 'wider' : 'tighter'} than wanted{/if}
         </dd>
       {/if}
-      <dt>binds</dt>
+      <dt class="soft">binds</dt>
       <dd class={verdict.look === 'ok' ? '' : verdict.look}>{answer.binds || 'nothing is asked yet'}</dd>
       {#if answer.changes.length}
-        <dt>would do</dt>
+        <dt class="soft">would do</dt>
         <dd>
           <ul>
             {#each answer.changes as change (change)}<li>{change}</li>{/each}
@@ -87,15 +87,15 @@
         </dd>
       {/if}
       {#if answer.runner_up}
-        <dt>runner-up</dt>
+        <dt class="soft">runner-up</dt>
         <dd>
           {withWhat(answer.runner_up)} <span class="soft">({answer.runner_up_lacks})</span>
         </dd>
       {/if}
-      {#if exposure}<dt>exposure</dt>
+      {#if exposure}<dt class="soft">exposure</dt>
         <dd>{exposure}</dd>{/if}
       {#if asked.length}
-        <dt>needs</dt>
+        <dt class="soft">needs</dt>
         <dd class="needs">
           {#each asked as need (need.key)}
             {@const wish = shot.wishes[need.key]}
@@ -121,7 +121,7 @@
         </dd>
       {/if}
       {#if reasons.length}
-        <dt>judged</dt>
+        <dt class="soft">judged</dt>
         <dd>
           <ul>
             {#each reasons as reason, i (i)}
@@ -188,9 +188,6 @@
     display: grid;
     grid-template-columns: 5.2rem minmax(0, 1fr);
     gap: 3px 8px;
-  }
-  dt {
-    color: var(--soft);
   }
   dd {
     min-width: 0;

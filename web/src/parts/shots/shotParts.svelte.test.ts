@@ -7,6 +7,7 @@ import type { Shot, ShotAnswer, ShotChoice } from '../../lib/types'
 import { textOf } from '../grid/columns'
 import DayRuns from './DayRuns.svelte'
 import { shotColumns } from './shotColumns'
+import ListUses from './ListUses.svelte'
 import ShotDetail from './ShotDetail.svelte'
 
 afterEach(cleanup)
@@ -68,4 +69,12 @@ it('a day tells its changes and its lenses in order', () => {
   }) // prettier-ignore
   expect(screen.getByText(/1 lens change · 0 format changes/)).toBeTruthy()
   expect(screen.getAllByRole('listitem').map((item) => item.textContent?.trim())).toEqual(['50 ×2', '35'])
+})
+
+it('tells what the list uses, the most used first, and how many more there are', () => {
+  const uses = (n: number) => Array.from({ length: n }, (_, i) => ({ name: `Lens ${i}`, shots: n - i }))
+  const sheet = { answers: [], does: 0, nearly: 0, cannot: 0, open: 0, days: [], changed: [] }
+  render(ListUses, { sheet: { ...sheet, lenses: uses(16), formats: uses(1), bodies: [] } })
+  expect(screen.getByText('and 2 more')).toBeTruthy()
+  expect(screen.getAllByText('Lens 0')[0]?.textContent).toContain('×16')
 })

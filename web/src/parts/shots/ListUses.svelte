@@ -1,0 +1,53 @@
+<script lang="ts">
+  import type { ShotsView } from '../../lib/types'
+
+  interface Props {
+    sheet: ShotsView
+  }
+  let { sheet }: Props = $props()
+
+  const MOST = 14
+  const lines = $derived([
+    { title: 'Lenses', uses: sheet.lenses },
+    { title: 'Recording formats', uses: sheet.formats },
+    { title: 'Bodies', uses: sheet.bodies },
+  ])
+</script>
+
+<section aria-label="What the list uses">
+  <h3>What the list uses</h3>
+  <dl>
+    {#each lines as { title, uses } (title)}
+      <dt class="soft">{title}</dt>
+      <dd>
+        {#each uses.slice(0, MOST) as use (use.name)}<span class="use"
+            >{use.name} <span class="figure soft">×{use.shots}</span></span
+          >{/each}
+        {#if uses.length > MOST}<span class="soft">and {uses.length - MOST} more</span>{/if}
+      </dd>
+    {/each}
+  </dl>
+</section>
+
+<style>
+  section {
+    font-size: 13px;
+  }
+  h3 {
+    margin-bottom: 2px;
+    font-size: 14px;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 8.5rem minmax(0, 1fr);
+    gap: 2px 8px;
+  }
+  dd {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 1rem;
+  }
+  .use {
+    white-space: nowrap;
+  }
+</style>
