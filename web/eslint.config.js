@@ -21,7 +21,7 @@ const PARTS = {
   finder: ['controls', 'fields'],
   bench: ['controls', 'fields', 'drawings'],
   compare: ['controls', 'fields', 'chain', 'drawings'],
-  shots: ['drawings', 'grid'],
+  shots: ['controls', 'drawings', 'grid'],
 }
 const ABOVE_PARTS = ['**/views/**', '**/lib/client', '**/lib/bench.svelte']
 

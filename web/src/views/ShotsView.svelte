@@ -5,20 +5,11 @@
   import { columnOfBench } from '../lib/compare.svelte'
   import { pathTo, router } from '../lib/router.svelte'
   import { chosenOf, freeName } from '../lib/rows'
-  import { byKey, newShot, NO_FILTER, VERDICTS, withPictures, type ShotFilter } from '../lib/shotList'
+  import { byKey, newShot, NO_FILTER, withPictures, type ShotFilter } from '../lib/shotList'
   import { ShotsEditor, ShownShots } from '../lib/shots.svelte'
   import { noteShot } from '../lib/shotOnBench'
-  import type {
-    BenchState,
-    PackageSettings,
-    Problem,
-    Shot,
-    ShotAnswer,
-    ShotChoice,
-    ShotVerdict,
-  } from '../lib/types'
+  import type { BenchState, PackageSettings, Problem, Shot, ShotAnswer, ShotChoice } from '../lib/types'
   import type { ViewProps } from '../lib/views'
-  import Choice from '../parts/controls/Choice.svelte'
   import Segments from '../parts/controls/Segments.svelte'
   import RowSection from '../parts/grid/RowSection.svelte'
   import KeptState from '../parts/page/KeptState.svelte'
@@ -28,6 +19,7 @@
   import ShotDetail from '../parts/shots/ShotDetail.svelte'
   import { shotColumns, type Need } from '../parts/shots/shotColumns'
   import ShotFiles from '../parts/shots/ShotFiles.svelte'
+  import ShotFilters from '../parts/shots/ShotFilters.svelte'
   import ShotStrip from '../parts/shots/ShotStrip.svelte'
 
   let { productionId }: ViewProps = $props()
@@ -96,22 +88,6 @@
     pictures = withPictures(pictures, data)
   }
 
-  const days = $derived(values((row) => row.day))
-  const units = $derived(values((row) => row.unit))
-  const scenes = $derived(values((row) => row.scene))
-  function values(of: (row: Shot) => string) {
-    const found = new Set((editor?.document.shots ?? []).map((row) => of(row).trim()).filter(Boolean))
-    return [...found].toSorted((a, b) => a.localeCompare(b, 'en', { numeric: true }))
-  }
-  const choices = (all: string, found: readonly string[]) => [
-    { value: '', label: all },
-    ...found.map((value) => ({ value, label: value })),
-  ]
-  const counts = $derived(
-    sheet
-      ? (['does', 'nearly', 'cannot', 'open'] as const).map((verdict) => ({ verdict, n: sheet[verdict] }))
-      : [],
-  )
   const changed = $derived(sheet?.changed ?? [])
   const noted = $derived(Object.keys(editor?.document.noted ?? {}).length > 0)
   const numberOf = (key: string) => editor?.document.shots.find((row) => row.key === key)?.name ?? ''
@@ -242,35 +218,7 @@
   {#if editor && shown}
     <div class="content">
       <div class="bar">
-        {#if days.length > 1}<Segments
-            label="Day"
-            options={choices('All days', days).slice(0, 12)}
-            value={filter.day}
-            onchange={(day) => (filter = { ...filter, day })}
-          />{/if}
-        {#if units.length > 1}<Segments
-            label="Camera"
-            options={choices('all', units)}
-            value={filter.unit}
-            onchange={(u) => (filter = { ...filter, unit: u })}
-          />{/if}
-        {#if scenes.length > 1}<Choice
-            label="Scene"
-            options={choices('all scenes', scenes)}
-            value={filter.scene}
-            onchange={(scene) => (filter = { ...filter, scene })}
-          />{/if}
-        <span class="counts">
-          {#each counts as { verdict, n } (verdict)}
-            <button
-              class="knob {VERDICTS[verdict].look}"
-              aria-pressed={filter.verdict === verdict}
-              onclick={() =>
-                (filter = { ...filter, verdict: filter.verdict === verdict ? '' : (verdict as ShotVerdict) })}
-              >{VERDICTS[verdict].sign} {n} {VERDICTS[verdict].words}</button
-            >
-          {/each}
-        </span>
+        <ShotFilters shots={editor.document.shots} {sheet} {filter} onchange={(next) => (filter = next)} />
         <KeptState kept={editor.kept} faults={editor.faults} {words} />
       </div>
       {#if rows.length}
@@ -376,12 +324,6 @@
     gap: 8px;
     min-width: 0;
     grid-template-columns: minmax(0, 1fr);
-  }
-  .counts {
-    display: inline-flex;
-    flex-wrap: wrap;
-    gap: 4px;
-    margin-left: auto;
   }
   .below {
     display: grid;

@@ -247,7 +247,7 @@ class Cells:
         """What keeps the stop from being wider."""
         named = {"the lens": self.widest[0]}
         if self.needs.stops is not None and self.needs.must("stop"):
-            named["the stop asked for"] = self._asked(self.needs.stops.span.low)
+            named["the stop asked for"] = self.asked(self.needs.stops.span.low)
         if self.needs.hold is not None and self.needs.must("hold"):
             named["the depth"] = self.held[0]
         if self.needs.lit is not None and self.needs.must("light"):
@@ -260,14 +260,15 @@ class Cells:
         ring = NARROWEST * self.layout.magnification / np.sqrt(self.layout.transmission)
         named = {"the ring": ring}
         if self.needs.stops is not None and self.needs.must("stop"):
-            named["the stop asked for"] = self._asked(self.needs.stops.span.high)
+            named["the stop asked for"] = self.asked(self.needs.stops.span.high)
         if self.needs.soft is not None and self.needs.must("background"):
             named["the background"] = self.softest
         if self.needs.lit is not None and self.needs.must("light"):
             named["the light"] = self.lit[1]
         return Limits(tuple(named), tuple(named.values()))
 
-    def _asked(self, mark: float) -> Floats:
+    def asked(self, mark: float) -> Floats:
+        """A stop that is asked for, as T at the sensor."""
         stops = self.needs.stops
         assert stops is not None
         return np.full(self.layout.shape, mark) if stops.marks == "T" else mark / self.f_of_t

@@ -276,8 +276,8 @@ def _wished_stops(cells: Cells) -> list[Check]:
     needs, t = cells.needs, cells.stop_t
     asked: list[tuple[str, str, Floats, bool]] = []
     if needs.stops is not None and not needs.must("stop"):
-        asked += [("stop", "the stop asked for", cells._asked(needs.stops.span.low), True),
-                  ("stop", "the stop asked for", cells._asked(needs.stops.span.high), False)]  # fmt: skip
+        asked += [("stop", "the stop asked for", cells.asked(needs.stops.span.low), True),
+                  ("stop", "the stop asked for", cells.asked(needs.stops.span.high), False)]  # fmt: skip
     if needs.hold is not None and not needs.must("hold"):
         asked.append(("hold", "the depth", cells.held[0], True))
     if needs.soft is not None and not needs.must("background"):

@@ -12,7 +12,7 @@ from functools import cached_property
 import numpy as np
 
 from hextan.core.base import Flags, Floats
-from hextan.core.equipment import Body, FormatInPackage, Lens, LensSet, Mounting, Package, lacking
+from hextan.core.equipment import Body, FormatInPackage, Lens, LensSet, Mounting, Package
 from hextan.core.evaluation import BenchDelivery, circle_of_confusion_mm
 from hextan.core.kit import Kit, KitAsk, kit_of
 
@@ -87,11 +87,6 @@ class Layout:
     def adapters(self) -> Floats:
         """How many adapters stand behind the lens."""
         return self._by_body(lambda way: float(len(way.adapters)))
-
-    @cached_property
-    def lacks(self) -> list[list[str]]:
-        """What each format lacks to be recorded, shape (F,)."""
-        return [lacking(here, self.package.carried) for here in self.places]
 
     @cached_property
     def lens_kg(self) -> Floats:

@@ -52,8 +52,6 @@ class Needs:
     nearest_m: float | None = None
     keep_out_m: float | None = None
     fps: Span = ONE_RATE
-    #: Whether the rate is the shot's own, and not the production's.
-    own_rate: bool = False
     deliveries: tuple[DeliveryFrame, ...] = ()
     hold: Hold | None = None
     soft: Soft | None = None
@@ -115,7 +113,6 @@ def needs_of(shot: Shot, package: Package, settings: PackageSettings) -> Needs:
         nearest_m=cell("nearest", words.distance, unit),
         keep_out_m=cell("keep_out", words.distance, unit),
         fps=rate or Span(base, base),
-        own_rate=rate is not None,
         deliveries=_deliveries(shot, settings, faults),
         hold=cell("hold", words.hold, unit),
         soft=cell("background", words.background, unit),

@@ -10,18 +10,12 @@ from typing import Any
 
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.shots.answers import ChangedAnswer, DayOfShots, ShotAnswer, ShotsView, ShotVerdict, Use
+from hextan.core.shots.changes import changes_of
 from hextan.core.shots.document import Pin, Shot, ShotList
 from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import needs_of
-from hextan.core.shots.told import (
-    binds_of,
-    changes_of,
-    choice_of,
-    reasons_of,
-    runner_up,
-    warnings_of,
-    with_what,
-)
+from hextan.core.shots.told import binds_of, choice_of, reasons_of, runner_up, with_what
+from hextan.core.shots.warnings import warnings_of
 
 #: Answers that are kept with a package: a list is judged anew at every key that is pressed, and one shot of it differs.
 MOST_KEPT = 4000

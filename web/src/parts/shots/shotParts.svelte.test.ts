@@ -2,13 +2,14 @@ import { cleanup, render, screen } from '@testing-library/svelte'
 import userEvent from '@testing-library/user-event'
 import { createRawSnippet } from 'svelte'
 import { afterEach, expect, it, vi } from 'vitest'
-import { byKey, newShot } from '../../lib/shotList'
+import { byKey, newShot, NO_FILTER } from '../../lib/shotList'
 import type { Shot, ShotAnswer, ShotChoice } from '../../lib/types'
 import { textOf } from '../grid/columns'
 import DayRuns from './DayRuns.svelte'
 import { shotColumns } from './shotColumns'
 import ListUses from './ListUses.svelte'
 import ShotDetail from './ShotDetail.svelte'
+import ShotFilters from './ShotFilters.svelte'
 
 afterEach(cleanup)
 
@@ -77,4 +78,19 @@ it('tells what the list uses, the most used first, and how many more there are',
   render(ListUses, { sheet: { ...sheet, lenses: uses(16), formats: uses(1), bodies: [] } })
   expect(screen.getByText('and 2 more')).toBeTruthy()
   expect(screen.getAllByText('Lens 0')[0]?.textContent).toContain('×16')
+})
+
+it('filters stand as segments, and as a list where a name has spaces', async () => {
+  const onchange = vi.fn()
+  const shots = [
+    { ...shot, day: '10', scene: 'Quay, night' },
+    { ...shot, key: 'b', day: '2', scene: 'Cabin' },
+  ]
+  render(ShotFilters, { shots, sheet: null, filter: NO_FILTER, onchange })
+  const days = screen.getByRole('radiogroup', { name: 'Day' })
+  expect(days.textContent?.replace(/\s+/g, ' ').trim()).toBe('All days 2 10')
+  await userEvent.selectOptions(screen.getByLabelText('Scene'), 'Quay, night')
+  expect(onchange).toHaveBeenLastCalledWith({ ...NO_FILTER, scene: 'Quay, night' })
+  // One camera alone needs no filter.
+  expect(screen.queryByLabelText('Camera')).toBeNull()
 })
