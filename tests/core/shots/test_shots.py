@@ -2,14 +2,17 @@
 
 import json
 import math
+import re
 from dataclasses import replace
 from importlib.resources import files
+from pathlib import Path
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hextan.cli import main
 from hextan.core.base import InvalidInputError
 from hextan.core.documents import parse_body
 from hextan.core.equipment import PackageSettings, PairNote, parse_settings
@@ -347,3 +350,16 @@ def test_what_changed_its_answer_is_told_before_and_after():
     assert shots[2].key not in changed
     assert changed[shots[1].key]["before"] == "nearly: Prime 50 on Skerry 60, UHD"
     assert changed[shots[1].key]["lost"]
+
+
+def test_the_example_of_the_docs_answers_as_it_says(capsys):
+    docs = Path(__file__).resolve().parents[3] / "docs"
+    command, said = re.findall(
+        r"```(?:sh|json)\n(.+?)```", (docs / "shots.md").read_text(encoding="utf-8"), re.DOTALL
+    )
+    assert main(["plan", str(docs.parent / command.split()[-1])]) == 0
+    answered = json.loads(capsys.readouterr().out)
+    (shot,) = answered["shots"]["answers"]
+    told = {"production": answered["production"], "verdict": shot["verdict"], "binds": shot["binds"],
+            "distance_m": round(shot["best"]["distance_m"], 3)}  # fmt: skip
+    assert told | {name: shot["best"][name] for name in ("lens", "format")} == json.loads(said)
