@@ -363,3 +363,13 @@ def test_the_example_of_the_docs_answers_as_it_says(capsys):
     told = {"production": answered["production"], "verdict": shot["verdict"], "binds": shot["binds"],
             "distance_m": round(shot["best"]["distance_m"], 3)}  # fmt: skip
     assert told | {name: shot["best"][name] for name in ("lens", "format")} == json.loads(said)
+
+
+def test_of_those_that_nearly_do_the_nearest_framing_comes_first():
+    # 44 mm is wanted on a window of 36 mm: 46 mm is 4.3 % tighter, 48 mm 8.3 %.
+    two = kit_package([BODY], [lens(1, name="48", focal=48.0), lens(2, name="46", focal=46.0)])
+    got = answer(
+        two, framing=f"like {44 * 24.89 / 36:.2f}", picture="no binning", body="Skerry 60", speed="24"
+    )
+    assert (got["verdict"], got["best"]["lens"]) == ("nearly", "46")
+    assert got["best"]["percent"] == pytest.approx(-4.3, abs=0.1)
