@@ -16,6 +16,8 @@ from hextan.core.shots.view import answer_of_shot
 
 #: Nearer than this and farther than that the Bench does not go, metres.
 _SUBJECT_M = (0.01, 100_000.0)
+#: Stops that the Bench can be set to; a shot that cannot be may ask for others.
+_STOPS = (0.3, 256.0)
 
 
 class ShotPicture(TypedDict):
@@ -44,9 +46,9 @@ def bench_of_shot(
         adapter_id=next(iter(choice["adapter_ids"]), None),
         second_adapter_id=choice["adapter_ids"][1] if len(choice["adapter_ids"]) > 1 else None,
         focal_mm=choice["focal_mm"] if choice["is_zoom"] else None,
-        stop=choice["stop"],
+        stop=_settable(choice["stop"], _STOPS),
         subject_m=min(max(choice["distance_m"] or USUAL_DISTANCE_M, _SUBJECT_M[0]), _SUBJECT_M[1]),
-        focus_m=choice["focus_m"],
+        focus_m=_settable(choice["focus_m"], _SUBJECT_M),
         fps=choice["fps"],
         crop_ids=choice["crop_ids"],
         delivery=needs.delivery,
@@ -63,6 +65,10 @@ def bench_of_shot(
         }
     )
     return state.model_copy(update={"light": light})
+
+
+def _settable(figure: float | None, span: tuple[float, float]) -> float | None:
+    return figure if figure is not None and span[0] <= figure <= span[1] else None
 
 
 def _scene(scene: Scene, height_m: float) -> Scene:

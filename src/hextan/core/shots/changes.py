@@ -33,8 +33,8 @@ def changes_of(judged: Judged, k: int) -> list[str]:
         if not alone.any():
             continue
         share = np.where(alone, check.share, -1.0)
-        near = np.flatnonzero(share.ravel() >= share.max() - 1e-9)
-        best = next(cell for cell in judged.order if cell in set(near.tolist()))
+        near = set(np.flatnonzero(share.ravel() >= share.max() - 1e-9).tolist())
+        best = next(cell for cell in judged.order if cell in near)
         told += [(1 - float(share.max()), text) for text in _changes(judged, check, best)]
     if not told and len(failing) > 1:
         told.append(

@@ -181,20 +181,15 @@ def _deliveries(shot: Shot, settings: PackageSettings, faults: list[Fault]) -> t
         return tuple(settings.deliveries[:1])
     by_name = {frame.name.lower(): frame for frame in settings.deliveries}
     found = []
-    for part in (part.strip() for part in re.split(r"[,;+]", shot.deliveries)):
+    for part in (part.strip() for part in re.split(r"[,;]", shot.deliveries)):
         raster = re.fullmatch(
-            r"(\d{2,5})\s*[x×]\s*(\d{2,5})(?:\s*(?:protect|\+)\s*(\d{1,2})\s*%)?", part, re.IGNORECASE
+            r"(\d{2,5})\s*[x×]\s*(\d{2,5})(?:\s*protect\s*(\d{1,2})\s*%)?", part, re.IGNORECASE
         )
+        w, h, spare = (int(n or 0) for n in raster.groups()) if raster else (0, 0, 0)
         if part.lower() in by_name:
             found.append(by_name[part.lower()])
-        elif raster and int(raster[1]) >= 16 and int(raster[2]) >= 16:
-            w, h = int(raster[1]), int(raster[2])
-            if 0.1 <= w / h <= 10:
-                found.append(
-                    DeliveryFrame(
-                        name=part, aspect=w / h, long_edge_px=max(w, h), protect=int(raster[3] or 0) / 100
-                    )
-                )
+        elif min(w, h) >= 16 and 0.1 <= w / h <= 10 and spare <= 90:
+            found.append(DeliveryFrame(name=part, aspect=w / h, long_edge_px=max(w, h), protect=spare / 100))
         elif part:
             names = ", ".join(frame.name for frame in settings.deliveries)
             rule = f"“{part}” is no delivery of this production ({names or 'Settings has none'}), and no raster like 3840x2160"

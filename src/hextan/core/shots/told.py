@@ -33,7 +33,6 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
     crops = steady_crops(here.body, here.mode.id, here.recording.raster) if needs.picture.stabiliser else []
     formed = math.isfinite(magnification)
     placed = cells.placed
-    ratio = 1.0 if lens.t_stop is not None else float(cells.f_of_t[i, j])
     return {
         "format_id": here.recording.id,
         "format": here.recording.name,
@@ -49,7 +48,7 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
         "effective_mm": _effective(cells, i, j),
         "distance_m": float(cells.distance_m[i, j]) if placed else None,
         "focus_m": focus if needs.hold is not None and math.isfinite(focus) and abs(focus / float(cells.distance_m[i, j]) - 1) > 1e-3 else None,
-        "stop": t * math.sqrt(way.transmission) / m * ratio if math.isfinite(t) and t > 0 else None,
+        "stop": t * math.sqrt(way.transmission) / m if math.isfinite(t) and t > 0 else None,
         "marks": "T" if lens.t_stop is not None else "f/",
         "fps": needs.fps.high,
         "shutter_deg": cells.settings.shutter_deg,

@@ -8,6 +8,7 @@ from hashlib import sha256
 from itertools import groupby, pairwise
 from typing import Any
 
+from hextan.core.base import HextanError
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.shots.answers import ChangedAnswer, DayOfShots, ShotAnswer, ShotsView, ShotVerdict, Use
 from hextan.core.shots.changes import changes_of
@@ -118,7 +119,12 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         return answer
     if not needs.asks:
         return answer
-    judged = judge(package, settings, needs)
+    try:
+        judged = judge(package, settings, needs)
+    except HextanError as error:
+        # One shot that cannot be computed leaves the others alone.
+        answer["binds"] = error.message
+        return answer
     if judged is None or not judged.order:
         answer["binds"] = _nothing(package)
         return answer

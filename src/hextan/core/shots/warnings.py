@@ -68,12 +68,7 @@ def _covered(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
 def _face(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     z = m_from_mm(float(cells.pupil_z_mm[i, j]))
     wanted = cells.needs.wanted
-    if (
-        wanted is None
-        or not cells.needs.shot.framing.strip()
-        or "mm" in wanted.words
-        or not z > NOSE_M * 1.01
-    ):
+    if wanted is None or not wanted.face or not z > NOSE_M * 1.01:
         return []
     ratio = (z + EARS_M) / (z - NOSE_M)
     at = float(cells.distance_m[i, j])

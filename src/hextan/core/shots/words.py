@@ -10,6 +10,7 @@ from typing import Literal, TypeAlias, TypeVar
 
 from hextan.core.base import Fault, InvalidInputError, Unit, parse_distance_m, parse_rate
 from hextan.core.kit import FRAMINGS
+from hextan.core.light import LUX_PER_FOOT_CANDLE, MOST_LUX
 
 Side: TypeAlias = Literal["width", "height"]
 T = TypeVar("T")
@@ -21,6 +22,10 @@ _NUMBER = r"(\d+(?:\.\d+)?)"
 TIMES_LUX = {"day": 10_000.0, "night": 10.0}
 #: So much nearer or farther than its mark a movement goes when only its size is given.
 _ABOUT = re.compile(r"(?:±|\+/-|\+-)\s*(.+)")
+
+
+#: Rates that a camera can be asked for, frames a second.
+_RATES = (0.1, 100_000)
 
 
 class NotReadError(ValueError):
@@ -113,9 +118,17 @@ class Carrier:
 
 def _metres(text: str, unit: Unit) -> float:
     try:
-        return parse_distance_m(text.strip(), unit)
+        metres = parse_distance_m(text.strip(), unit)
     except InvalidInputError as error:
         raise NotReadError(error.faults[0].rule) from None
+    return _within(metres, "a distance in metres", 0.001, 100_000)
+
+
+def _within(figure: float, what: str, least: float, most: float) -> float:
+    """Refuse a figure that is a slip of the pen."""
+    if not least <= figure <= most:
+        raise NotReadError(f"{what} has to be from {least:g} to {most:,.10g}")
+    return figure
 
 
 def distance(text: str, unit: Unit) -> float:
@@ -184,7 +197,12 @@ def framing(text: str, unit: Unit) -> Framing:
     found = re.fullmatch(rf"(?:as|like) {_NUMBER} ?(?:mm)?(?: on (.+?))?(?: at (.+))?", told, re.IGNORECASE)
     if found:
         at = None if found[3] is None else _metres(found[3], unit)
-        return Framing("width", like_mm=float(found[1]), on=found[2] or "Super 35", at_m=at)
+        return Framing(
+            "width",
+            like_mm=_within(float(found[1]), "a focal length in mm", 0.5, 5000),
+            on=found[2] or "Super 35",
+            at_m=at,
+        )
     names = ", ".join(FRAMINGS)
     raise NotReadError(
         f"may be {names}, a width (1.9 m wide), a height (1.2 m high), or as 35 on Super 35 at 3 m"
@@ -199,8 +217,8 @@ def speed(text: str, base_fps: float) -> Span:
     """
     told = re.sub(r"\s*fps$", "", text.strip().lower())
     found = re.fullmatch(rf"{_NUMBER}\s*[x×]\s*(?:slow(?:er)?)?", told)
-    if found and float(found[1]) > 0:
-        fps = base_fps * float(found[1])
+    if found:
+        fps = _within(base_fps * float(found[1]), "a rate", *_RATES)
         return Span(fps, fps)
     try:
         ends = [float(parse_rate(end)) for end in _TO.split(told) if end]
@@ -208,7 +226,8 @@ def speed(text: str, base_fps: float) -> Span:
         ends = []
     if not ends or len(ends) > 2 or ends[0] > ends[-1]:
         raise NotReadError("write it like 100, 4x slow, or 25-100 for a ramp")
-    return Span(ends[0], ends[-1])
+    low, high = (_within(end, "a rate", *_RATES) for end in (ends[0], ends[-1]))
+    return Span(low, high)
 
 
 def hold(text: str, unit: Unit) -> Hold:
@@ -242,7 +261,7 @@ def background(text: str, unit: Unit) -> Soft:
     (Soft(share=0.03, at_m=8.0), inf)
     """
     found = re.fullmatch(rf"{_NUMBER}\s*%(?:\s*(?:of the width)?\s*at (.+))?", text.strip(), re.IGNORECASE)
-    if found is None or not 0 < float(found[1]) <= 100:
+    if found is None or not 0.01 <= float(found[1]) <= 100:
         raise NotReadError("says how wide a point of light is drawn: 3 % at 8 m")
     return Soft(float(found[1]) / 100, math.inf if found[2] is None else _metres(found[2], unit))
 
@@ -293,7 +312,8 @@ def light(text: str) -> Lit:
         elif (
             amount := re.fullmatch(rf"{_NUMBER}\s*(lux|lx|fc|foot-?candles?)", part, re.IGNORECASE)
         ) and float(amount[1]) > 0:
-            lux = float(amount[1]) * (1.0 if amount[2].lower() in ("lux", "lx") else 10.7639104)
+            per = 1.0 if amount[2].lower() in ("lux", "lx") else LUX_PER_FOOT_CANDLE
+            lux = _within(float(amount[1]) * per, "light in lux", 1e-6, MOST_LUX)
         else:
             raise NotReadError(
                 "may be day, night, 200 lux, 20 fc, EI 800, EI 400-1600, or two of them with a comma"
@@ -331,12 +351,20 @@ def picture(text: str) -> Picture:
 _PICTURE: tuple[tuple[str, str, Callable[[str], object]], ...] = (
     (r"raw", "raw", lambda _: True),
     (r"(?:not|no) raw", "raw", lambda _: False),
-    (rf"{_NUMBER}[ -]?bits?", "bits", lambda n: int(float(n))),
+    (rf"{_NUMBER}[ -]?bits?", "bits", lambda n: int(_within(float(n), "a number of bits", 1, 32))),
     (r"no binning|no binned read|every photosite|full read", "full_read", lambda _: True),
     (r"photosite for pixel|1:1|oversampled", "oversampling", lambda _: 1.0),
-    (rf"{_NUMBER} samples", "oversampling", float),
-    (rf"re-?fram(?:e|ing) {_NUMBER} ?%", "reframe_percent", float),
-    (rf"level(?:ling)? {_NUMBER} ?(?:°|deg)?", "levelling_deg", float),
+    (rf"{_NUMBER} samples", "oversampling", lambda n: _within(float(n), "samples for each pixel", 0.1, 100)),
+    (
+        rf"re-?fram(?:e|ing) {_NUMBER} ?%",
+        "reframe_percent",
+        lambda n: _within(float(n), "what is left to re-frame, in per cent,", 0.1, 1000),
+    ),
+    (
+        rf"level(?:ling)? {_NUMBER} ?(?:°|deg)?",
+        "levelling_deg",
+        lambda n: _within(float(n), "levelling in degrees", 0.01, 45),
+    ),
     (r"stabili[sz]ed?r?|steady", "stabiliser", lambda _: True),
 )
 
@@ -364,7 +392,10 @@ def rig(text: str) -> Carrier:
             rf"(tripod|hand|gimbal|crane|car)(?:[ -]held)?(?: {_NUMBER} ?kg)?", part, re.IGNORECASE
         )
         if found:
-            kind, limit = found[1].lower(), float(found[2]) if found[2] else limit
+            kind, limit = (
+                found[1].lower(),
+                _within(float(found[2]), "what it carries, in kg,", 0.01, 10_000) if found[2] else limit,
+            )
         elif re.fullmatch(r"no lens changes?", part, re.IGNORECASE):
             held = True
         else:
