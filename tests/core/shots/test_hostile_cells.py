@@ -82,9 +82,11 @@ def test_a_lens_without_t_marks_behind_glass_shows_the_mark_of_its_ring():
 
 
 def test_only_faces_are_warned_of_their_noses():
-    codes = lambda **cells: {
-        w["code"]
-        for w in answer_of_shot(PACKAGE, SETTINGS, Shot(name="1", distance="0.6 m", **cells))["warnings"]
-    }  # noqa: E731
+    def codes(**cells):
+        return {
+            w["code"]
+            for w in answer_of_shot(PACKAGE, SETTINGS, Shot(name="1", distance="0.6 m", **cells))["warnings"]
+        }
+
     assert "face" in codes(framing="face")
     assert "face" not in codes(framing="0.25 m wide")
