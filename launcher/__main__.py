@@ -59,13 +59,20 @@ def python(*arguments: str) -> int:
     ).returncode
 
 
-def answer(command: str, file: str) -> int:
+def answer(command: str, file: str, *more: str) -> int:
     """Answer one file; nothing but the answer goes to standard output."""
     debian.ensure(debian.FOR_PYTHON)
     if not PYTHON.exists():
         environment.ensure_python(development=False)
     where = file if file == "-" else os.path.abspath(file)
-    return python("-m", "hextan.cli", command, where)
+    return python("-m", "hextan.cli", command, where, *more)
+
+
+def of_plan(options: argparse.Namespace) -> list[str]:
+    """What is asked of a plan besides its shots."""
+    if options.kit is not None:
+        return ["--kit", options.kit] if options.kit else ["--kit"]
+    return ["--packages", options.packages] if options.packages else []
 
 
 def ready() -> None:
@@ -119,6 +126,11 @@ def main() -> int:
     parsers = {name: commands.add_parser(name, help=text, description=text) for name, text in HELP.items()}
     parsers["evaluate"].add_argument("file")
     parsers["plan"].add_argument("file")
+    which = parsers["plan"].add_mutually_exclusive_group()
+    which.add_argument(
+        "--kit", nargs="?", const="", metavar="NAME", help="and its smallest kit, or the kit of a name"
+    )
+    which.add_argument("--packages", metavar="A,B", help="and two packages for the same shots")
     parsers["test"].add_argument(
         "pytest", nargs=argparse.REMAINDER, help="run pytest alone, with these arguments"
     )
@@ -134,7 +146,7 @@ def main() -> int:
         "stop": running.stop,
         "test": lambda: checks.run(options.pytest),
         "evaluate": lambda: answer("evaluate", options.file),
-        "plan": lambda: answer("plan", options.file),
+        "plan": lambda: answer("plan", options.file, *of_plan(options)),
         "ask": lambda: ask(options.words),
         "export": lambda: export(options.name, options.removed),
         "import": lambda: take_in(options.file),

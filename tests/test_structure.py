@@ -15,8 +15,9 @@ MAY_IMPORT = {
     "store": {"store", "core"},
     "demo": {"demo", "store", "core"},
     "formats": {"formats", "core"},
-    "api": {"api", "demo", "formats", "store", "core"},
-    "cli": {"core", "formats"},
+    "search": {"search", "core"},
+    "api": {"api", "demo", "formats", "search", "store", "core"},
+    "cli": {"core", "formats", "search"},
 }
 #: The rooms of the core from the ground up, and which of them each may enter, by its door (docs/architecture.md).
 CORE_ROOMS = {
@@ -33,10 +34,11 @@ CORE_ROOMS = {
     "compare": {"bench", "equipment", "evaluation", "optics", "light", "base"},
     "ask": {"kit", "entry", "equipment", "evaluation", "light", "optics", "base"},
     "shots": {"bench", "finder", "kit", "equipment", "evaluation", "light", "optics", "base"},
-    "production": {"shots", "compare", "bench", "documents", "equipment", "evaluation", "base"},
+    "packing": {"shots", "equipment", "base"},
+    "production": {"packing", "shots", "compare", "bench", "documents", "equipment", "evaluation", "base"},
 }
-#: Outside libraries of the core: numbers, and the checking of what comes in. No web, no database.
-CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core", "typing_extensions"}
+#: Outside libraries of the core: numbers, integer programs, and the checking of what comes in. No web, no database.
+CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core", "typing_extensions", "highspy"}
 NOT_IN_CORE = {"os", "sys", "pathlib", "io", "socket", "time", "datetime", "random", "subprocess", "logging"}
 
 

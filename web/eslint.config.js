@@ -22,6 +22,7 @@ const PARTS = {
   bench: ['controls', 'fields', 'drawings'],
   compare: ['controls', 'fields', 'chain', 'drawings'],
   shots: ['controls', 'drawings', 'grid'],
+  packing: ['controls', 'fields', 'grid'],
 }
 const ABOVE_PARTS = ['**/views/**', '**/lib/client', '**/lib/bench.svelte']
 

@@ -11,8 +11,10 @@ import orjson
 from hextan.core import evaluate
 from hextan.core.ask import ask
 from hextan.core.base import HextanError
-from hextan.core.production import plan
+from hextan.core.packing import Watch
+from hextan.core.production import Plan, plan, plan_kit, plan_packages
 from hextan.formats import production_json
+from hextan.search.quiet import quiet
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -25,12 +27,17 @@ def main(arguments: list[str] | None = None) -> int:
     question.add_argument("words", nargs="+", help="like: 50 s35")
     planned = commands.add_parser("plan", help="judge the shots of a production's file")
     planned.add_argument("file", help="a .hextan.json file, or - for standard input")
+    asked = planned.add_mutually_exclusive_group()
+    asked.add_argument(
+        "--kit", nargs="?", const="", metavar="NAME", help="and its smallest kit, or the kit of a name"
+    )
+    asked.add_argument("--packages", metavar="A,B", help="and two packages for the same shots")
     options = parser.parse_args(arguments)
     if options.command == "ask":
         return _ask(" ".join(options.words))
     try:
         data = sys.stdin.buffer.read() if options.file == "-" else Path(options.file).read_bytes()
-        answer = plan(production_json.read(data)) if options.command == "plan" else evaluate(data)
+        answer = _planned(data, options) if options.command == "plan" else evaluate(data)
     except OSError as error:
         print(f"hextan: {options.file}: {error.strerror}", file=sys.stderr)
         return 2
@@ -39,6 +46,14 @@ def main(arguments: list[str] | None = None) -> int:
         return 2
     sys.stdout.write(orjson.dumps(answer, option=orjson.OPT_INDENT_2).decode() + "\n")
     return 0
+
+
+def _planned(data: bytes, options: argparse.Namespace) -> Plan:
+    document = production_json.read(data)
+    with quiet():
+        if options.kit is not None:
+            return plan_kit(document, options.kit, Watch())
+        return plan_packages(document, options.packages, Watch()) if options.packages else plan(document)
 
 
 def _ask(line: str) -> int:

@@ -25,6 +25,7 @@ from hextan.api import (
     lens_routes,
     look_routes,
     package_routes,
+    packing_routes,
     production_routes,
     routes,
     shot_routes,
@@ -34,6 +35,7 @@ from hextan.api.edges import Edges
 from hextan.api.gate import Gate
 from hextan.api.settings import Settings
 from hextan.demo.load import load_demo
+from hextan.search.searches import Searches
 from hextan.store import migrate
 from hextan.store.package_cache import PackageCache
 from hextan.store.sessions import make_engine
@@ -77,6 +79,8 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         generate_unique_id_function=lambda route: route.name,
     )
     app.state.packages = PackageCache()
+    app.state.searches = Searches()
+    app.router.on_shutdown.append(app.state.searches.close)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BYTES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", *also_hosts])
     app.add_middleware(Gate)
@@ -93,6 +97,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         look_routes,
         compare_routes,
         shot_routes,
+        packing_routes,
         file_routes,
     )
     for room in rooms:

@@ -33,7 +33,8 @@ from hextan.core.shots import (
 )
 from hextan.core.shots import shots_view as judge_shots
 from hextan.formats.shot_files import SHOTS_FILES, ShotsFileKind
-from hextan.store import repositories, shots
+from hextan.store import repositories
+from hextan.store.single import SHOTS
 
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
 DOWNLOAD: dict[int | str, dict[str, Any]] = {
@@ -50,14 +51,14 @@ def _known(request: Request, db: Any, production_id: int) -> tuple[Package, Pack
 @router.get("", name="shots_read", tags=["Shots"])
 def read_shots(production_id: ProductionId, db: Db) -> ShotsKept:
     """Give the list of shots; version 0 and nothing when none was kept yet."""
-    row = shots.find(db, production_id)
-    return ShotsKept(version=0 if row is None else row.version, document=shots.document_of(row))
+    row = SHOTS.find(db, production_id)
+    return ShotsKept(version=0 if row is None else row.version, document=SHOTS.document_of(row))
 
 
 @router.put("", name="shots_write", tags=["Shots"], responses=stale(ShotsWrite))
 def write_shots(production_id: ProductionId, asked: ShotsWrite, db: Db) -> ShotsKept:
     """Keep the list of shots; 409 with both when somebody else kept one in between."""
-    row = shots.save(db, production_id, asked.version, asked.document)
+    row = SHOTS.save(db, production_id, asked.version, asked.document)
     return ShotsKept(version=row.version, document=asked.document)
 
 
@@ -104,7 +105,7 @@ def from_bench(production_id: ProductionId, asked: ShotOfBenchAsk, db: Db, reque
 def shots_file(production_id: ProductionId, kind: ShotsFileKind, db: Db, request: Request) -> Response:
     """Give the list that is kept as a table or as a timeline, with its answers."""
     package, settings = _known(request, db, production_id)
-    document = shots.document_of(shots.find(db, production_id))
+    document = SHOTS.read(db, production_id)
     rows = table_of_shots(document, judge_shots(package, settings, document)["answers"])
     name = repositories.find_production(db, production_id).name
     file = SHOTS_FILES[kind]
@@ -122,7 +123,7 @@ def read_shots_file(
     remove: Annotated[bool, Query()] = False,
 ) -> ShotsTableRead:
     """Read a table or a timeline into the list that is kept: what would be, and what would change. Keeps nothing."""
-    document = shots.document_of(shots.find(db, production_id))
+    document = SHOTS.read(db, production_id)
     settings = repositories.settings_of(repositories.find_production(db, production_id))
     rows = SHOTS_FILES[kind].read(data, float(parse_rate(settings.base_fps)))
     return ShotsTableRead(**shots_of_table(rows, document, remove))

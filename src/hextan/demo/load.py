@@ -14,13 +14,15 @@ from hextan.core.compare import Column, Comparison
 from hextan.core.documents import catalogue, parse_body, parse_lens_set, parse_rig
 from hextan.core.equipment import parse_settings
 from hextan.core.evaluation import BenchDelivery
+from hextan.core.packing import parse_packing
 from hextan.core.shots import parse_shots
-from hextan.store import comparisons, rigs, shots
+from hextan.store import comparisons, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
 from hextan.store.models import Body, LensSet, Production
 from hextan.store.repositories import DEMO_KEY, DEMO_SHELF, save_bench, shelf_of
+from hextan.store.single import PACKING, SHOTS
 
 
 def load_demo(session: Session) -> bool:
@@ -50,7 +52,8 @@ def load_demo(session: Session) -> bool:
     bench = _first_bench(session, production, taken, data["bench"])
     save_bench(session, production.id, 0, bench)
     comparisons.add(session, production.id, _comparison(production, taken, bench, data["comparison"]))
-    shots.save(session, production.id, 0, parse_shots({"schema": "hextan.shots", "shots": data["shots"]}))
+    SHOTS.save(session, production.id, 0, parse_shots({"schema": "hextan.shots", "shots": data["shots"]}))
+    PACKING.save(session, production.id, 0, parse_packing(data["packing"]))
     return True
 
 

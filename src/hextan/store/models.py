@@ -386,6 +386,15 @@ class ShotsRow(Versioned, Base):
     __table_args__ = (UniqueConstraint("production_id"),)
 
 
+class PackingRow(Versioned, Base):
+    """What is said of packing, and the kits that are asked for: a document with schema name and version."""
+
+    __tablename__ = "packing"
+    production_id: Mapped[int] = _owner("production")
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    __table_args__ = (UniqueConstraint("production_id"),)
+
+
 class EquipmentStamp(Base):
     """A stamp of each production, new after every change of its equipment; triggers write it (migration 0006)."""
 

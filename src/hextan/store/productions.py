@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from hextan.core.base import NotFoundError, StaleWriteError
 from hextan.core.documents import RigDocument
+from hextan.core.packing import Packing
 from hextan.core.production import (
     BodyItem,
     LensSetItem,
@@ -20,11 +21,11 @@ from hextan.core.production import (
     renumbered_bench,
     renumbered_comparison,
 )
-from hextan.store import comparisons, rigs, shots
+from hextan.store import comparisons, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
-from hextan.store.models import Body, EquipmentStamp, LensSet, Production, Rig, ShotsRow
+from hextan.store.models import Body, EquipmentStamp, LensSet, PackingRow, Production, Rig, ShotsRow
 from hextan.store.repositories import (
     bench_row,
     catalogue_of,
@@ -33,6 +34,7 @@ from hextan.store.repositories import (
     settings_of,
     state_of,
 )
+from hextan.store.single import PACKING, SHOTS
 from hextan.store.writes import from_version, stale
 
 _FACTS = tuple(ProductionFacts.model_fields)
@@ -146,7 +148,8 @@ def document_of(session: Session, production_id: int, removed: bool = False) -> 
                 {"document": renumbered_comparison(comparisons.document_of(c), numbers), "removed": c.removed}
                 for c in told
             ],
-            "shots": shots.document_of(shots.find(session, row.id)),
+            "shots": SHOTS.read(session, row.id),
+            "packing": PACKING.read(session, row.id),
         }
     )
 
@@ -202,6 +205,8 @@ def add_document(session: Session, document: ProductionDocument) -> Production:
         save_bench(session, row.id, 0, renumbered_bench(document.bench.state, numbers))
     if document.shots.shots:
         session.add(ShotsRow(production_id=row.id, document=document.shots.model_dump(mode="json")))
+    if document.packing != Packing():
+        session.add(PackingRow(production_id=row.id, document=document.packing.model_dump(mode="json")))
     session.commit()
     return row
 

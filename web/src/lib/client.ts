@@ -16,6 +16,7 @@ import type {
   MatchAsk,
   MatrixAsk,
   PackageSettings,
+  Packing,
   Problem,
   ProductionFacts,
   QuickBodyAsk,
@@ -315,6 +316,35 @@ export const shotOfBench = (id: number, state: BenchState, number: string) =>
   outcome(
     http.POST('/api/productions/{production_id}/shots/from-bench', { ...at(id), body: { state, number } }),
   )
+
+export const readPacking = (id: number) =>
+  outcome(http.GET('/api/productions/{production_id}/packing', at(id)))
+
+export const writePacking = (id: number, version: number, document: Packing) =>
+  write(
+    outcome(http.PUT('/api/productions/{production_id}/packing', { ...at(id), body: { version, document } })),
+  )
+
+export const viewPacking = (id: number, document: Packing, signal: AbortSignal) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/packing/view', { ...at(id), body: { document }, signal }),
+  )
+
+const named = (production_id: number, name: string) => ({ params: { path: { production_id, name } } })
+
+export const beginSearch = (id: number, document: Packing, kits: string[]) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/packing/searches', {
+      ...at(id),
+      body: { document, kits },
+    }),
+  )
+
+export const seeSearch = (id: number, name: string) =>
+  outcome(http.GET('/api/productions/{production_id}/packing/searches/{name}', named(id, name)))
+
+export const stopSearch = (id: number, name: string) =>
+  outcome(http.POST('/api/productions/{production_id}/packing/searches/{name}/stop', named(id, name)))
 
 export const viewCoverage = (id: number, ask: CoverageAsk, signal: AbortSignal) =>
   outcome(http.POST('/api/productions/{production_id}/kit/coverage', { ...at(id), body: ask, signal }))

@@ -15,6 +15,7 @@ export const VIEWS = [
   { name: 'bench', title: 'Bench', file: 'BenchView' },
   { name: 'compare', title: 'Compare', file: 'CompareView' },
   { name: 'shots', title: 'Shots', file: 'ShotsView' },
+  { name: 'kit', title: 'Kit', file: 'PackingView' },
 ] as const satisfies readonly ViewRow[]
 
 export type ViewName = (typeof VIEWS)[number]['name']

@@ -9,12 +9,13 @@ from hextan.core.production.document import (
 )
 from hextan.core.production.glance import ProductionGlance, glance
 from hextan.core.production.numbers import Numbers, counted, renumbered_bench, renumbered_comparison
-from hextan.core.production.plan import plan
+from hextan.core.production.plan import Plan, plan, plan_kit, plan_packages
 
 __all__ = [
     "BodyItem",
     "LensSetItem",
     "Numbers",
+    "Plan",
     "ProductionDocument",
     "ProductionFacts",
     "ProductionGlance",
@@ -22,6 +23,8 @@ __all__ = [
     "glance",
     "parse_production",
     "plan",
+    "plan_kit",
+    "plan_packages",
     "renumbered_bench",
     "renumbered_comparison",
 ]

@@ -22,6 +22,7 @@ from hextan.core.documents import (
     check_rig,
 )
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings
+from hextan.core.packing import PACKING_SCHEMA, Packing
 from hextan.core.production.numbers import GONE, counted
 from hextan.core.shots import SHOTS_SCHEMA, ShotList
 
@@ -91,6 +92,7 @@ class ProductionDocument(ProductionFacts):
     bench: BenchItem | None = None
     comparisons: Annotated[list[ComparisonItem], Field(max_length=MOST_OF_A_KIND)] = []
     shots: ShotList = ShotList()
+    packing: Packing = Packing()
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
 
@@ -178,8 +180,9 @@ def parse_production(plain: Any, field: str = "") -> ProductionDocument:
     each("comparisons", COMPARISON_SCHEMA, ("document",))
     if document.get("rig") is not None:
         document["rig"] = upgraded(RIG_SCHEMA, document["rig"], "rig")
-    if document.get("shots") is not None:
-        document["shots"] = upgraded(SHOTS_SCHEMA, document["shots"], "shots")
+    for name, schema in (("shots", SHOTS_SCHEMA), ("packing", PACKING_SCHEMA)):
+        if document.get(name) is not None:
+            document[name] = upgraded(schema, document[name], name)
     settings, bench = document.get("settings"), document.get("bench")
     if isinstance(settings, dict) and settings.get("schema_version") in SETTINGS_SCHEMA.steps:
         document["settings"] = SETTINGS_SCHEMA.stored(settings)

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from typing import NotRequired
+
 from typing_extensions import TypedDict
 
+from hextan.core.base import Fault, InvalidInputError
 from hextan.core.documents import (
     adapter_of,
     body_of,
@@ -13,6 +16,7 @@ from hextan.core.documents import (
     pair_notes_of,
 )
 from hextan.core.equipment import Package
+from hextan.core.packing import KitAnswer, KitPlan, SideBySide, ThingName, Watch, packed, side_by_side
 from hextan.core.production.document import ProductionDocument
 from hextan.core.production.numbers import counted
 from hextan.core.shots import ShotsView, shots_view
@@ -23,6 +27,10 @@ class Plan(TypedDict):
 
     production: str
     shots: ShotsView
+    #: Where one is asked for: a kit with its proof, reasons and days.
+    kit: NotRequired[KitAnswer]
+    #: Where two are asked for: both for the same shots.
+    packages: NotRequired[SideBySide]
 
 
 def package_of(document: ProductionDocument) -> Package:
@@ -68,3 +76,76 @@ def plan(document: ProductionDocument) -> Plan:
         "production": document.name,
         "shots": shots_view(package_of(document), document.settings, document.shots),
     }
+
+
+def plan_kit(document: ProductionDocument, name: str, watch: Watch) -> Plan:
+    """The same, and the smallest kit, or the production's kit of a name.
+
+    Raises
+    ------
+    InvalidInputError
+        No kit has this name.
+    """
+    kit = KitPlan(name="Smallest kit") if not name else _kit(document, name, "--kit")
+    package = package_of(document)
+    answer = packed(package, document.settings, document.shots, document.packing, kit, watch).answer
+    return {**plan(document), "kit": answer}
+
+
+def plan_packages(document: ProductionDocument, names: str, watch: Watch) -> Plan:
+    """The same, and two packages for the same shots, by names with a comma between them.
+
+    A package is a kit of the production by its name, or bodies, lens sets and lenses joined by ``+``.
+
+    Raises
+    ------
+    InvalidInputError
+        Not two of them, or a name that nothing has.
+    """
+    asked = [part.strip() for part in names.split(",")]
+    if len(asked) != 2 or not all(asked):
+        raise InvalidInputError.of(Fault("--packages", names, "needs two names with a comma between them"))
+    package = package_of(document)
+    first, second = (
+        packed(
+            package,
+            document.settings,
+            document.shots,
+            document.packing,
+            _package(document, each),
+            watch,
+            around=False,
+        )
+        for each in asked
+    )
+    return {**plan(document), "packages": side_by_side(first, second)}
+
+
+def _kit(document: ProductionDocument, name: str, where: str) -> KitPlan:
+    found = next((kit for kit in document.packing.kits if kit.name == name), None)
+    if found is None:
+        names = ", ".join(kit.name for kit in document.packing.kits) or "it has none"
+        raise InvalidInputError.of(Fault(where, name, f"is no kit of this production: {names}"))
+    return found
+
+
+def _package(document: ProductionDocument, name: str) -> KitPlan:
+    """A kit by its name, or one out of what is joined by plus signs; all adapters go with it."""
+    if any(kit.name == name for kit in document.packing.kits):
+        return _kit(document, name, "--packages")
+    bodies = {item.document.name for item in document.bodies if not item.removed}
+    sets = {item.document.name: item.document for item in document.lens_sets if not item.removed}
+    lenses = {lens.name for each in sets.values() for lens in each.lenses}
+    only = [ThingName(kind="adapter", name=adapter.name) for adapter in document.rig.adapters]
+    for part in (part.strip() for part in name.split("+")):
+        if part in bodies:
+            only.append(ThingName(kind="body", name=part))
+        elif part in sets:
+            only.append(ThingName(kind="lens", of=part))
+        elif part in lenses:
+            only.append(ThingName(kind="lens", name=part))
+        else:
+            known = ", ".join([*(kit.name for kit in document.packing.kits), *sorted(bodies), *sorted(sets)])
+            rule = f"is no kit, body, lens set or lens of this production: {known}"
+            raise InvalidInputError.of(Fault("--packages", part, rule))
+    return KitPlan(name=name[:80], only=only)

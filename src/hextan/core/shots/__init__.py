@@ -1,24 +1,40 @@
 """What does each shot need, which lens on which format does it, and what would do more?"""
 
-from hextan.core.shots.answers import ShotsView
+from hextan.core.shots.answers import ShotChoice, ShotsView
 from hextan.core.shots.benches import bench_of_shot, pictures_of_shots, shot_of_bench
+from hextan.core.shots.checks import head_of
 from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
+from hextan.core.shots.judge import Judged, judge
+from hextan.core.shots.needs import Needs, needs_of
 from hextan.core.shots.rented import rented_for
 from hextan.core.shots.table import ANSWERS, shots_of_table, table_of_shots
-from hextan.core.shots.view import shots_view
+from hextan.core.shots.told import binds_of, choice_of, with_what
+from hextan.core.shots.view import answer_of_shot, day_order, pinned_cell, shots_view
 
 __all__ = [
     "ANSWERS",
     "SHOTS_SCHEMA",
+    "Judged",
+    "Needs",
     "Shot",
+    "ShotChoice",
     "ShotList",
     "ShotsView",
+    "answer_of_shot",
     "bench_of_shot",
+    "binds_of",
+    "choice_of",
+    "day_order",
+    "head_of",
+    "judge",
+    "needs_of",
     "parse_shots",
     "pictures_of_shots",
+    "pinned_cell",
     "rented_for",
     "shot_of_bench",
     "shots_of_table",
     "shots_view",
     "table_of_shots",
+    "with_what",
 ]

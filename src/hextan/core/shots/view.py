@@ -129,7 +129,7 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         answer["binds"] = _nothing(package)
         return answer
     best = judged.order[0]
-    pinned = _pinned(judged, shot.pin) if shot.pin is not None else None
+    pinned = pinned_cell(judged, shot.pin) if shot.pin is not None else None
     chosen = best if pinned is None else pinned
     second = runner_up(judged, chosen)
     answer |= {
@@ -154,7 +154,7 @@ def _nothing(package: Package) -> str:
     return "No lens goes on any body: see what goes on what."
 
 
-def _pinned(judged: Judged, pin: Pin) -> int | None:
+def pinned_cell(judged: Judged, pin: Pin) -> int | None:
     """The cell that was pinned by hand; None where its equipment is gone."""
     layout = judged.cells.layout
     for k in judged.order:
@@ -187,11 +187,12 @@ def _days(shots: list[Shot], answers: list[ShotAnswer]) -> list[DayOfShots]:
     for shot, answer in zip(shots, answers, strict=True):
         groups.setdefault((shot.day.strip(), shot.unit.strip()), []).append(answer)
     return [
-        _day(day, unit, found) for (day, unit), found in sorted(groups.items(), key=lambda g: _natural(g[0]))
+        _day(day, unit, found) for (day, unit), found in sorted(groups.items(), key=lambda g: day_order(g[0]))
     ]
 
 
-def _natural(name: tuple[str, str]) -> tuple[Any, ...]:
+def day_order(name: tuple[str, str]) -> tuple[Any, ...]:
+    """Order days and units as people count them: 2 before 10, what has no name last."""
     return tuple((len(part) == 0, int(part) if part.isdigit() else 10**9, part) for part in name)
 
 

@@ -992,6 +992,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/packing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Packing Read
+         * @description Give a production's packing; version 0 and nothing when none was kept yet.
+         */
+        get: operations["packing_read"];
+        /**
+         * Packing Write
+         * @description Keep a packing; 409 with both when somebody else kept one in between.
+         */
+        put: operations["packing_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/packing/searches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Kit Search
+         * @description Begin to look for a kit, or to hold two against one another; the same question goes on, or is answered at once.
+         */
+        post: operations["kit_search"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/packing/searches/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit Search Seen
+         * @description Tell how far a search is, and what it found.
+         */
+        get: operations["kit_search_seen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/packing/searches/{name}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Kit Search Stop
+         * @description Stop a search: the best so far is its answer.
+         */
+        post: operations["kit_search_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/packing/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Packing View
+         * @description Tell what there is to pack, without keeping anything.
+         */
+        post: operations["packing_view"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/removal": {
         parameters: {
             query?: never;
@@ -1454,6 +1558,42 @@ export interface components {
              * @description Name.
              */
             name: string;
+        };
+        /**
+         * Aim
+         * @description One objective, and how much of it may be given up for the next ones.
+         */
+        Aim: {
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @enum {string}
+             */
+            by: "lenses" | "weight" | "cost" | "changes" | "wishes";
+            /**
+             * Slack
+             * @description Slack.
+             * @default 0
+             */
+            slack: number;
+        };
+        /**
+         * Aim
+         * @description One objective, and how much of it may be given up for the next ones.
+         */
+        AimIn: {
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @enum {string}
+             */
+            by: "lenses" | "weight" | "cost" | "changes" | "wishes";
+            /**
+             * Slack
+             * @description Slack.
+             * @default 0
+             */
+            slack?: number;
         };
         /**
          * AngleCost
@@ -5161,6 +5301,27 @@ export interface components {
             reason: string | null;
         };
         /**
+         * CurvePoint
+         * @description How many shots so many lenses do at most.
+         */
+        CurvePoint: {
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: number;
+            /**
+             * Proved
+             * @description Proved.
+             */
+            proved: boolean;
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: number;
+        };
+        /**
          * DataAsk
          * @description At which rate the data are counted, and what is delivered.
          */
@@ -7379,6 +7540,224 @@ export interface components {
         };
         JsonValue: unknown;
         /**
+         * KitAnswer
+         * @description A kit with its proof, its reasons, its days and its costs.
+         */
+        KitAnswer: {
+            /**
+             * Adds Nothing
+             * @description Adds nothing.
+             */
+            adds_nothing: number;
+            /**
+             * Changes
+             * @description Changes.
+             */
+            changes: number;
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number;
+            /**
+             * Cost Unknown
+             * @description Cost unknown.
+             */
+            cost_unknown: string[];
+            /**
+             * Currency
+             * @description Currency.
+             */
+            currency: string;
+            /**
+             * Curve
+             * @description Curve.
+             */
+            curve: components["schemas"]["CurvePoint"][];
+            /**
+             * Days
+             * @description Days.
+             */
+            days: components["schemas"]["KitDay"][];
+            /**
+             * Disagree
+             * @description Disagree.
+             */
+            disagree: string[];
+            /**
+             * Filters
+             * @description Filters.
+             */
+            filters: components["schemas"]["KitFilter"][];
+            /**
+             * Gone
+             * @description Gone.
+             */
+            gone: string[];
+            /**
+             * Hire Days
+             * @description Hire days.
+             */
+            hire_days: number;
+            /**
+             * Kept
+             * @description Kept.
+             */
+            kept: boolean;
+            /**
+             * Left Out
+             * @description Left out.
+             */
+            left_out: components["schemas"]["LeftOut"][];
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: number;
+            /**
+             * Minutes
+             * @description Minutes.
+             */
+            minutes: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Others
+             * @description Others.
+             */
+            others: components["schemas"]["OtherKit"][];
+            /**
+             * Proved
+             * @description Proved.
+             */
+            proved: boolean;
+            /**
+             * Rent
+             * @description Rent.
+             */
+            rent: components["schemas"]["RentRow"][];
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: components["schemas"]["KitShot"][];
+            /**
+             * Shots Asked
+             * @description Shots asked.
+             */
+            shots_asked: number;
+            /**
+             * Shots Done
+             * @description Shots done.
+             */
+            shots_done: number;
+            /**
+             * Steps
+             * @description Steps.
+             */
+            steps: components["schemas"]["KitStep"][];
+            /**
+             * Stopped
+             * @description Stopped.
+             */
+            stopped: boolean;
+            /**
+             * Things
+             * @description Things.
+             */
+            things: components["schemas"]["KitThing"][];
+            /**
+             * Unfinished
+             * @description Unfinished.
+             */
+            unfinished: string[];
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number;
+            /**
+             * Weight Unknown
+             * @description Weight unknown.
+             */
+            weight_unknown: string[];
+            /**
+             * What If
+             * @description What if.
+             */
+            what_if: components["schemas"]["WhatIf"][];
+            /**
+             * Why
+             * @description Why.
+             */
+            why: string;
+        };
+        /**
+         * KitDay
+         * @description A day and unit in the order of the list.
+         */
+        KitDay: {
+            /**
+             * Apart
+             * @description Apart.
+             */
+            apart: boolean;
+            /**
+             * Better Changes
+             * @description Better changes.
+             */
+            better_changes: number | null;
+            /**
+             * Better Order
+             * @description Better order.
+             */
+            better_order: string[];
+            /**
+             * Changes
+             * @description Changes.
+             */
+            changes: number;
+            /**
+             * Day
+             * @description Day.
+             */
+            day: string;
+            /**
+             * Minutes
+             * @description Minutes.
+             */
+            minutes: number;
+            /**
+             * Setups
+             * @description Setups.
+             */
+            setups: components["schemas"]["KitSetup"][];
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+        };
+        /**
+         * KitFilter
+         * @description A filter that the shots need.
+         */
+        KitFilter: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: string[];
+        };
+        /**
          * KitLadder
          * @description The ladder.
          */
@@ -7451,6 +7830,352 @@ export interface components {
              * @description Rows.
              */
             rows: components["schemas"]["MatrixRow"][];
+        };
+        /**
+         * KitPlan
+         * @description A kit that is asked for: out of what, by what, within what; and the things of one that is kept.
+         */
+        KitPlan: {
+            /**
+             * Framing Percent
+             * @description Framing, per cent.
+             * @default 3
+             */
+            framing_percent: number;
+            /**
+             * Kept
+             * @description Kept.
+             */
+            kept: components["schemas"]["ThingName"][] | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Must
+             * @description Must.
+             * @default []
+             */
+            must: components["schemas"]["ThingName"][];
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Never
+             * @description Never.
+             * @default []
+             */
+            never: components["schemas"]["ThingName"][];
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Only
+             * @description Only.
+             * @default []
+             */
+            only: components["schemas"]["ThingName"][];
+            /**
+             * Order
+             * @description Order.
+             */
+            order: components["schemas"]["Aim"][];
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Weight Limit Kg
+             * @description Weight limit, kilograms.
+             */
+            weight_limit_kg: number | null;
+        };
+        /**
+         * KitPlan
+         * @description A kit that is asked for: out of what, by what, within what; and the things of one that is kept.
+         */
+        KitPlanIn: {
+            /**
+             * Framing Percent
+             * @description Framing, per cent.
+             * @default 3
+             */
+            framing_percent?: number;
+            /**
+             * Kept
+             * @description Kept.
+             */
+            kept?: components["schemas"]["ThingNameIn"][] | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Must
+             * @description Must.
+             * @default []
+             */
+            must?: components["schemas"]["ThingNameIn"][];
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Never
+             * @description Never.
+             * @default []
+             */
+            never?: components["schemas"]["ThingNameIn"][];
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note?: string;
+            /**
+             * Only
+             * @description Only.
+             * @default []
+             */
+            only?: components["schemas"]["ThingNameIn"][];
+            /**
+             * Order
+             * @description Order.
+             */
+            order?: components["schemas"]["AimIn"][];
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Weight Limit Kg
+             * @description Weight limit, kilograms.
+             */
+            weight_limit_kg?: number | null;
+        };
+        /**
+         * KitSetup
+         * @description How a shot is made on its day, and what is changed before it.
+         */
+        KitSetup: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Changed
+             * @description Changed.
+             */
+            changed: string[];
+            /**
+             * Format
+             * @description Format.
+             */
+            format: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Minutes
+             * @description Minutes.
+             */
+            minutes: number;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Scene
+             * @description Scene.
+             */
+            scene: string;
+        };
+        /**
+         * KitShot
+         * @description One shot with the kit.
+         */
+        KitShot: {
+            /** @description Choice. */
+            choice: components["schemas"]["ShotChoice"] | null;
+            /**
+             * Could
+             * @description Could.
+             */
+            could: number[];
+            /**
+             * Day
+             * @description Day.
+             */
+            day: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Things
+             * @description Things.
+             */
+            things: number[];
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "does" | "nearly" | "cannot" | "open" | "given_up";
+        };
+        /**
+         * KitStep
+         * @description One figure that was made least.
+         */
+        KitStep: {
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             */
+            by: string;
+            /**
+             * Proof
+             * @description Proof.
+             */
+            proof: string;
+            /**
+             * Proved
+             * @description Proved.
+             */
+            proved: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Value
+             * @description What was given.
+             */
+            value: number;
+        };
+        /**
+         * KitThing
+         * @description One thing of a kit, and what it is there for.
+         */
+        KitThing: {
+            /**
+             * Alone
+             * @description Alone.
+             */
+            alone: string[];
+            /**
+             * Case
+             * @description Case.
+             */
+            case: string;
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number | null;
+            /**
+             * Count
+             * @description Count.
+             */
+            count: number;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "adapter";
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Needed
+             * @description Needed.
+             */
+            needed: string[];
+            /**
+             * Note
+             * @description Note.
+             */
+            note: string;
+            /**
+             * Of
+             * @description Of.
+             */
+            of: string;
+            /**
+             * Owned
+             * @description Owned.
+             */
+            owned: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Used
+             * @description Used.
+             */
+            used: string[];
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number | null;
+            /**
+             * Without
+             * @description Without.
+             */
+            without: components["schemas"]["OfShot"][];
         };
         /**
          * LadderAsk
@@ -7808,6 +8533,33 @@ export interface components {
              * @description Stops: marks of the ring, or an amount of light.
              */
             stops: number;
+        };
+        /**
+         * LeftOut
+         * @description A thing that stays at home, and what it would add.
+         */
+        LeftOut: {
+            /**
+             * Adds
+             * @description Adds.
+             */
+            adds: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "adapter";
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Of
+             * @description Of.
+             */
+            of: string;
         };
         /**
          * Lens
@@ -10431,6 +11183,66 @@ export interface components {
             kept: components["schemas"]["StopAnswer"];
         };
         /**
+         * Moves
+         * @description What changes between two shots cost, minutes; usual ones, no source.
+         */
+        Moves: {
+            /**
+             * Body
+             * @description Body.
+             * @default 8
+             */
+            body: number;
+            /**
+             * Gimbal
+             * @description Gimbal.
+             * @default 6
+             */
+            gimbal: number;
+            /**
+             * Lens
+             * @description Lens.
+             * @default 4
+             */
+            lens: number;
+            /**
+             * Mode
+             * @description Mode.
+             * @default 1
+             */
+            mode: number;
+        };
+        /**
+         * Moves
+         * @description What changes between two shots cost, minutes; usual ones, no source.
+         */
+        MovesIn: {
+            /**
+             * Body
+             * @description Body.
+             * @default 8
+             */
+            body?: number;
+            /**
+             * Gimbal
+             * @description Gimbal.
+             * @default 6
+             */
+            gimbal?: number;
+            /**
+             * Lens
+             * @description Lens.
+             * @default 4
+             */
+            lens?: number;
+            /**
+             * Mode
+             * @description Mode.
+             * @default 1
+             */
+            mode?: number;
+        };
+        /**
          * NamedMovement
          * @description A movement that is named, and how long it takes to cross the frame.
          */
@@ -10553,6 +11365,27 @@ export interface components {
              * @enum {string}
              */
             verdict: "does" | "nearly" | "cannot" | "open";
+        };
+        /**
+         * OfShot
+         * @description What is told about one shot.
+         */
+        OfShot: {
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * OfferedFormat
@@ -10755,6 +11588,32 @@ export interface components {
              * @description Down from the optical axis, in the unit of the whole.
              */
             y: number;
+        };
+        /**
+         * OtherKit
+         * @description Another kit that is nearly as good, or as good.
+         */
+        OtherKit: {
+            /**
+             * Adds
+             * @description Adds.
+             */
+            adds: string[];
+            /**
+             * Lacks
+             * @description Lacks.
+             */
+            lacks: string[];
+            /**
+             * Tie
+             * @description Tie.
+             */
+            tie: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * OwnWindow
@@ -10987,6 +11846,202 @@ export interface components {
              * @default 100
              */
             wanted_fps?: string;
+        };
+        /**
+         * Packing
+         * @description All of a production's packing. Kits are told apart by name when they are asked for from outside.
+         */
+        Packing: {
+            /**
+             * Currency
+             * @description Currency.
+             * @default
+             */
+            currency: string;
+            /**
+             * Hire Days
+             * @description Hire days.
+             */
+            hire_days: number | null;
+            /**
+             * Kits
+             * @description Kits.
+             * @default []
+             */
+            kits: components["schemas"]["KitPlan"][];
+            /**
+             * @description Moves.
+             * @default {
+             *       "body": 8,
+             *       "gimbal": 6,
+             *       "lens": 4,
+             *       "mode": 1
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.packing
+             * @constant
+             */
+            schema: "hextan.packing";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Stock
+             * @description Stock.
+             * @default []
+             */
+            stock: components["schemas"]["Stock"][];
+            /**
+             * Together On
+             * @description Together on.
+             */
+            together_on: string[] | null;
+        };
+        /**
+         * PackingAsk
+         * @description A packing to look at, without keeping it.
+         */
+        PackingAsk: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["PackingIn"];
+        };
+        /**
+         * Packing
+         * @description All of a production's packing. Kits are told apart by name when they are asked for from outside.
+         */
+        PackingIn: {
+            /**
+             * Currency
+             * @description Currency.
+             * @default
+             */
+            currency?: string;
+            /**
+             * Hire Days
+             * @description Hire days.
+             */
+            hire_days?: number | null;
+            /**
+             * Kits
+             * @description Kits.
+             * @default []
+             */
+            kits?: components["schemas"]["KitPlanIn"][];
+            /**
+             * @description Moves.
+             * @default {
+             *       "body": 8,
+             *       "gimbal": 6,
+             *       "lens": 4,
+             *       "mode": 1
+             *     }
+             */
+            moves?: components["schemas"]["MovesIn"];
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.packing
+             * @constant
+             */
+            schema?: "hextan.packing";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+            /**
+             * Stock
+             * @description Stock.
+             * @default []
+             */
+            stock?: components["schemas"]["StockIn"][];
+            /**
+             * Together On
+             * @description Together on.
+             */
+            together_on?: string[] | null;
+        };
+        /**
+         * PackingKept
+         * @description A production's packing with its version, for the next write.
+         */
+        PackingKept: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["Packing"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * PackingView
+         * @description The things of a package, the days and units of its shots, and names that nothing has.
+         */
+        PackingView: {
+            /**
+             * Days
+             * @description Days.
+             */
+            days: string[];
+            /**
+             * Gone
+             * @description Gone.
+             */
+            gone: string[];
+            /**
+             * Hire Days
+             * @description Hire days.
+             */
+            hire_days: number;
+            /**
+             * Things
+             * @description Things.
+             */
+            things: components["schemas"]["StockThing"][];
+            /**
+             * Units On
+             * @description Units on.
+             */
+            units_on: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * PackingWrite
+         * @description A packing to keep, changed from a known version (0: none was kept yet).
+         */
+        PackingWrite: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["Packing"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * PackingWrite
+         * @description A packing to keep, changed from a known version (0: none was kept yet).
+         */
+        PackingWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["PackingIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
         };
         /**
          * PairDocument
@@ -12273,6 +13328,63 @@ export interface components {
             version: number;
         };
         /**
+         * RentRow
+         * @description What one thing of the kit costs.
+         */
+        RentRow: {
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number | null;
+            /**
+             * Count
+             * @description Count.
+             */
+            count: number;
+            /**
+             * Instead
+             * @description Instead.
+             */
+            instead: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "adapter";
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Only For
+             * @description Only for.
+             */
+            only_for: string;
+            /**
+             * Owned
+             * @description Owned.
+             */
+            owned: boolean;
+            /**
+             * Pays After
+             * @description Pays after.
+             */
+            pays_after: number | null;
+            /**
+             * Per Day
+             * @description Per day.
+             */
+            per_day: number | null;
+            /**
+             * To Buy
+             * @description To buy.
+             */
+            to_buy: number | null;
+        };
+        /**
          * RigDocument
          * @description All mounts, adapters and filters of a production, and what is known of lenses on bodies.
          */
@@ -12747,6 +13859,55 @@ export interface components {
              * @description Size, metres.
              */
             size_m?: number | null;
+        };
+        /**
+         * SearchAsk
+         * @description A packing, and which of its kits is looked for; two of them are held against one another.
+         */
+        SearchAsk: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["PackingIn"];
+            /**
+             * Kits
+             * @description Kits.
+             */
+            kits: string[];
+        };
+        /**
+         * SearchSeen
+         * @description How far a search is, and what it found.
+         */
+        SearchSeen: {
+            /** @description Kit. */
+            kit: components["schemas"]["KitAnswer"] | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Problem
+             * @description Problem.
+             */
+            problem: string;
+            /**
+             * Seconds
+             * @description Seconds.
+             */
+            seconds: number;
+            /** @description Sides. */
+            sides: components["schemas"]["SideBySide"] | null;
+            /**
+             * State
+             * @description State.
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed";
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * Sensor
@@ -13766,6 +14927,114 @@ export interface components {
             version: number;
         };
         /**
+         * SideBySide
+         * @description Two kits for the same shots.
+         */
+        SideBySide: {
+            /**
+             * Figures
+             * @description Figures.
+             */
+            figures: components["schemas"]["SideFigure"][];
+            /**
+             * First
+             * @description First.
+             */
+            first: string;
+            /**
+             * Second
+             * @description Second.
+             */
+            second: string;
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: components["schemas"]["SideShot"][];
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string[];
+        };
+        /**
+         * SideFigure
+         * @description One figure of two kits.
+         */
+        SideFigure: {
+            /**
+             * First
+             * @description First.
+             */
+            first: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Second
+             * @description Second.
+             */
+            second: string;
+        };
+        /**
+         * SideShot
+         * @description One shot with each of two kits.
+         */
+        SideShot: {
+            /**
+             * Blur Percent
+             * @description Blur, per cent.
+             */
+            blur_percent: number | null;
+            /**
+             * Does First
+             * @description Does first.
+             */
+            does_first: boolean;
+            /**
+             * Does Second
+             * @description Does second.
+             */
+            does_second: boolean;
+            /**
+             * First
+             * @description First.
+             */
+            first: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Pixels
+             * @description Pixels.
+             */
+            pixels: number | null;
+            /**
+             * Reason
+             * @description Reason.
+             */
+            reason: string;
+            /**
+             * Second
+             * @description Second.
+             */
+            second: string;
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
+            stops: number | null;
+        };
+        /**
          * SizeMm
          * @description Sizes on the sensor, not de-squeezed.
          */
@@ -14450,6 +15719,29 @@ export interface components {
             /** @description What is stored. */
             stored: components["schemas"]["LensSetWrite"] | null;
         };
+        /** StaleError[PackingWrite] */
+        StaleErrorPackingWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["PackingWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["PackingWrite"] | null;
+        };
         /** StaleError[ProductionWrite] */
         StaleErrorProductionWrite: {
             /**
@@ -14547,6 +15839,11 @@ export interface components {
             /** @description Error. */
             error: components["schemas"]["StaleErrorLensSetWrite"];
         };
+        /** Stale[PackingWrite] */
+        StalePackingWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorPackingWrite"];
+        };
         /** Stale[ProductionWrite] */
         StaleProductionWrite: {
             /** @description Error. */
@@ -14597,6 +15894,184 @@ export interface components {
              * @description What.
              */
             what: string;
+        };
+        /**
+         * Stock
+         * @description What the production knows of a thing besides its optics.
+         */
+        Stock: {
+            /**
+             * Case
+             * @description Case.
+             * @default
+             */
+            case: string;
+            /**
+             * Count
+             * @description Count.
+             * @default 1
+             */
+            count: number;
+            /**
+             * From Day
+             * @description From day.
+             * @default
+             */
+            from_day: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Owned
+             * @description Owned.
+             * @default false
+             */
+            owned: boolean;
+            /**
+             * Per Day
+             * @description Per day.
+             */
+            per_day: number | null;
+            /**
+             * Per Week
+             * @description Per week.
+             */
+            per_week: number | null;
+            /** @description Thing. */
+            thing: components["schemas"]["ThingName"];
+            /**
+             * To Buy
+             * @description To buy.
+             */
+            to_buy: number | null;
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number | null;
+        };
+        /**
+         * Stock
+         * @description What the production knows of a thing besides its optics.
+         */
+        StockIn: {
+            /**
+             * Case
+             * @description Case.
+             * @default
+             */
+            case?: string;
+            /**
+             * Count
+             * @description Count.
+             * @default 1
+             */
+            count?: number;
+            /**
+             * From Day
+             * @description From day.
+             * @default
+             */
+            from_day?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note?: string;
+            /**
+             * Owned
+             * @description Owned.
+             * @default false
+             */
+            owned?: boolean;
+            /**
+             * Per Day
+             * @description Per day.
+             */
+            per_day?: number | null;
+            /**
+             * Per Week
+             * @description Per week.
+             */
+            per_week?: number | null;
+            /** @description Thing. */
+            thing: components["schemas"]["ThingNameIn"];
+            /**
+             * To Buy
+             * @description To buy.
+             */
+            to_buy?: number | null;
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg?: number | null;
+        };
+        /**
+         * StockThing
+         * @description A thing with what is known of it, from its own row or its set's.
+         */
+        StockThing: {
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number | null;
+            /**
+             * Count
+             * @description Count.
+             */
+            count: number;
+            /**
+             * From Day
+             * @description From day.
+             */
+            from_day: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "adapter";
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Of
+             * @description Of.
+             */
+            of: string;
+            /**
+             * Owned
+             * @description Owned.
+             */
+            owned: boolean;
+            /**
+             * Stated
+             * @description Stated.
+             */
+            stated: boolean;
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number | null;
         };
         /**
          * StopAnswer
@@ -14885,6 +16360,54 @@ export interface components {
             note?: string;
         };
         /**
+         * ThingName
+         * @description A thing by its name; a lens by its set's as well. A whole set is the lens without a name of its own.
+         */
+        ThingName: {
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "adapter";
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name: string;
+            /**
+             * Of
+             * @description Of.
+             * @default
+             */
+            of: string;
+        };
+        /**
+         * ThingName
+         * @description A thing by its name; a lens by its set's as well. A whole set is the lens without a name of its own.
+         */
+        ThingNameIn: {
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "adapter";
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name?: string;
+            /**
+             * Of
+             * @description Of.
+             * @default
+             */
+            of?: string;
+        };
+        /**
          * Tick
          * @description A mark along the axis.
          */
@@ -15152,6 +16675,37 @@ export interface components {
              * @enum {string}
              */
             verdict: "possible" | "consequences" | "impossible";
+        };
+        /**
+         * WhatIf
+         * @description What the kit would be if one shot asked for less.
+         */
+        WhatIf: {
+            /**
+             * Change
+             * @description Change.
+             */
+            change: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * Why
@@ -19711,6 +21265,440 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    packing_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackingKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    packing_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackingWriteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackingKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StalePackingWrite"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    kit_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SearchAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchSeen"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    kit_search_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchSeen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    kit_search_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchSeen"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    packing_view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackingAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackingView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

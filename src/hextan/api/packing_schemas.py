@@ -1,0 +1,55 @@
+"""Shapes of packing."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from hextan.api.shape import Shape
+from hextan.core.base import Key
+from hextan.core.packing import KitAnswer, Packing, SideBySide
+from hextan.search.searches import SearchState
+
+
+class PackingKept(Shape):
+    """A production's packing with its version, for the next write."""
+
+    version: int
+    document: Packing
+
+
+class PackingWrite(Shape):
+    """A packing to keep, changed from a known version (0: none was kept yet)."""
+
+    version: int
+    document: Packing
+
+
+class PackingAsk(Shape):
+    """A packing to look at, without keeping it."""
+
+    document: Packing
+
+
+class SearchAsk(Shape):
+    """A packing, and which of its kits is looked for; two of them are held against one another."""
+
+    document: Packing
+    kits: Annotated[list[Key], Field(min_length=1, max_length=2)]
+
+
+class SearchSeen(Shape):
+    """How far a search is, and what it found."""
+
+    #: Under which it is asked for again.
+    name: str
+    state: SearchState
+    #: What is being looked at.
+    told: str
+    seconds: float
+    #: The kit; while more is to come, without what stands around it.
+    kit: KitAnswer | None
+    sides: SideBySide | None
+    #: Why there is no answer.
+    problem: str

@@ -1,0 +1,22 @@
+"""Which is the smallest kit that does every shot, with the fewest changes: what to carry, rent, buy, leave at home?"""
+
+from hextan.core.packing.answers import KitAnswer, SideBySide
+from hextan.core.packing.document import PACKING_SCHEMA, KitPlan, Packing, ThingName, parse_packing
+from hextan.core.packing.program import Watch
+from hextan.core.packing.side_by_side import side_by_side
+from hextan.core.packing.stock import packing_view
+from hextan.core.packing.view import packed
+
+__all__ = [
+    "PACKING_SCHEMA",
+    "KitAnswer",
+    "KitPlan",
+    "Packing",
+    "SideBySide",
+    "ThingName",
+    "Watch",
+    "packed",
+    "packing_view",
+    "parse_packing",
+    "side_by_side",
+]

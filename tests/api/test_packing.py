@@ -1,0 +1,146 @@
+"""Packing over the API: kept, looked at, and searched by processes of their own."""
+
+import os
+import signal
+import time
+
+import pytest
+
+from hextan.core.packing import KitPlan, Packing
+from hextan.search.searches import Searches
+from hextan.search.work import Work
+from hextan.store import models
+from tests.core.packing.test_kits import PACKAGE, PLAIN, like, shots_of
+
+
+@pytest.fixture
+def at(client, production_id):
+    return f"/api/productions/{production_id}/packing"
+
+
+def ended(look, seconds=60):
+    """What a search comes to."""
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
+        seen = look()
+        if seen["state"] in ("done", "failed"):
+            return seen
+        time.sleep(0.05)
+    raise AssertionError(f"still {seen['state']} after {seconds} s")
+
+
+def test_packing_is_kept_with_its_version(client, at):
+    first = client.get(at).json()
+    assert first["version"] == 1
+    document = first["document"]
+    document["kits"][0]["weight_limit_kg"] = 12.0
+    kept = client.put(at, json={"version": 1, "document": document}).json()
+    assert (kept["version"], kept["document"]["kits"][0]["weight_limit_kg"]) == (2, 12.0)
+    stale = client.put(at, json={"version": 1, "document": document})
+    assert stale.status_code == 409
+    assert stale.json()["error"]["stored"]["version"] == 2
+
+
+def test_a_production_without_packing(client, session):
+    row = models.Production(name="Second unit", synopsis="")
+    session.add(row)
+    session.commit()
+    empty = client.get(f"/api/productions/{row.id}/packing").json()
+    assert (empty["version"], empty["document"]["kits"]) == (0, [])
+    seen = client.post(f"/api/productions/{row.id}/packing/view", json={"document": empty["document"]}).json()
+    assert seen == {"things": [], "days": [], "units_on": {}, "hire_days": 1, "gone": []}
+
+
+def test_a_kit_is_looked_for_beside_the_request(client, at):
+    document = client.get(at).json()["document"]
+    begun = client.post(f"{at}/searches", json={"document": document, "kits": ["zooms"]})
+    assert begun.status_code == 200
+    assert begun.json()["state"] in ("waiting", "running")
+    found = ended(lambda: client.get(f"{at}/searches/zooms").json())
+    assert (found["state"], found["problem"], found["kit"]["proved"]) == ("done", "", True)
+    assert {thing["name"] for thing in found["kit"]["things"] if thing["kind"] == "body"} == {"Skiff 46"}
+    # The same question is answered at once; another one begins anew.
+    again = client.post(f"{at}/searches", json={"document": document, "kits": ["zooms"]}).json()
+    assert (again["state"], again["seconds"]) == ("done", found["seconds"])
+    document["moves"]["mode"] = 30.0
+    other = client.post(f"{at}/searches", json={"document": document, "kits": ["zooms"]}).json()
+    assert other["state"] in ("waiting", "running")
+    assert (
+        ended(lambda: client.get(f"{at}/searches/zooms").json())["kit"]["minutes"] > found["kit"]["minutes"]
+    )
+
+
+def test_two_kits_side_by_side(client, at):
+    document = client.get(at).json()["document"]
+    name = client.post(f"{at}/searches", json={"document": document, "kits": ["primes", "zooms"]}).json()[
+        "name"
+    ]
+    found = ended(lambda: client.get(f"{at}/searches/{name}").json())
+    assert (found["kit"], found["sides"]["first"], found["sides"]["second"]) == (
+        None,
+        "Ebb and primes",
+        "Skiff and zooms",
+    )
+    assert len(found["sides"]["shots"]) == 40
+
+
+def test_what_is_asked_for_wrongly(client, at):
+    document = client.get(at).json()["document"]
+    unknown = client.post(f"{at}/searches", json={"document": document, "kits": ["nobody"]})
+    assert (unknown.status_code, unknown.json()["error"]["faults"][0]["field"]) == (422, "kits")
+    assert client.get(f"{at}/searches/never").status_code == 404
+    assert client.post(f"{at}/searches/never/stop").status_code == 404
+    assert client.get("/api/productions/999999/packing/searches/river").status_code == 404
+
+
+def work(*cells):
+    return Work(PACKAGE, PLAIN, shots_of(*cells), Packing(), (KitPlan(key="k", name="a"),))
+
+
+@pytest.fixture
+def searches():
+    every = Searches()
+    yield every
+    every.close()
+
+
+def look(search):
+    return lambda: {"state": search.state, "problem": search.problem, "answer": search.answer}
+
+
+def test_stopped_it_answers_what_it_has(searches):
+    search = searches.begin(1, "a", work(*(like(24 + n / 7) for n in range(60))))
+    while search.state == "waiting":
+        time.sleep(0.01)
+    search.stop()
+    found = ended(look(search))
+    assert found["state"] == "done"
+    assert found["answer"]["stopped"] or found["answer"]["proved"]
+
+
+def test_a_process_that_dies_is_told_and_may_be_asked_again(searches):
+    asked = work(like(25), like(50))
+    search = searches.begin(1, "a", asked)
+    while search._process is None:
+        time.sleep(0.005)
+    os.kill(search._process.pid, signal.SIGKILL)
+    found = ended(look(search))
+    assert (found["state"], found["problem"][:20]) == ("failed", "The process that loo")
+    again = searches.begin(1, "a", asked)
+    assert again is not search
+    assert ended(look(again))["state"] == "done"
+
+
+def test_one_production_does_not_see_anothers_search(searches):
+    search = searches.begin(1, "a", work(like(25)))
+    assert searches.find(2, "a") is None
+    assert searches.begin(1, "a", work(like(25))) is search
+    assert searches.begin(2, "a", work(like(25))) is not search
+    assert ended(look(search))["state"] == "done"
+
+
+def test_a_question_is_the_same_whatever_was_worked_out_before():
+    before = work(like(25)).asked
+    assert PACKAGE.bodies[0].places
+    assert work(like(25)).asked == before
+    assert work(like(26)).asked != before
