@@ -30,6 +30,7 @@ VIEWS = [
     *((f"/bench#{tab}", None) for tab in TABS),
     ("/compare", None),
     ("/shots", None),
+    *(("/kit", tab) for tab in (None, "Side by side", "Things and prices")),
     ("/compare", "Match to A"),
     ("/package/bodies/new", None),
     ("/package/lenses/new", None),

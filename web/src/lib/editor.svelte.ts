@@ -149,7 +149,7 @@ export class DocumentEditor<D, S> {
   #take(sheet: S | null, problem: Problem | null) {
     if (sheet) this.sheet = sheet
     const refused = Object.keys(this.faults).length > 0
-    this.faults = { ...this.#standing(problem), ...faultsOf(problem) }
+    this.faults = { ...this.#standing(problem), ...faultsOf(problem, 'document.') }
     // What had to wait for a correction can be kept now.
     if (refused && sheet) this.#keepSoon()
     this.problem = problem && problem.faults.length === 0 ? problem : null

@@ -5,7 +5,8 @@ import { stockOf, stockRows, type StockRow } from './packing'
 import { parsePath, setAt } from './paths'
 import type { Packing, PackingKept, PackingView, Problem, SearchSeen } from './types'
 
-const LOOK_EVERY_MS = 300
+/** Until there is a kit, and while what stands around it is looked for. */
+const LOOK_MS = { first: 250, rest: 900 }
 const BEGIN_AFTER_MS = 350
 
 export class PackingEditor extends DocumentEditor<Packing, PackingView> {
@@ -105,7 +106,7 @@ export class KitSearch {
     if (answered || now.state === 'failed') this.stale = false
     this.seen = answered || !this.seen ? now : { ...now, kit: this.seen.kit, sides: this.seen.sides }
     if (now.state === 'waiting' || now.state === 'running')
-      this.#timer = setTimeout(() => void this.#look(turn, now.name), LOOK_EVERY_MS)
+      this.#timer = setTimeout(() => void this.#look(turn, now.name), answered ? LOOK_MS.rest : LOOK_MS.first)
   }
 
   async #look(turn: number, name: string) {

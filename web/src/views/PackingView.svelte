@@ -36,7 +36,7 @@
   let tab = $state<'kit' | 'sides' | 'things'>('kit')
   let shotKey = $state<string | undefined>()
   let place = $state<number | null>(null)
-  let different = $state(false)
+  let alone = $state(false)
   let shotCount = $state<number | null>(null)
   const search = new KitSearch(id)
   const sides = new KitSearch(id)
@@ -205,7 +205,10 @@
             {:else}
               <p class="sum">
                 <span class="big accent">{count(kit.lenses, 'lens', 'lenses')}</span>
-                <span class="much">do {kit.shots_done} of {count(kit.shots_asked, 'shot')}.</span>
+                <span class="much"
+                  >{kit.lenses === 1 ? 'does' : 'do'}
+                  {kit.shots_done} of {count(kit.shots_asked, 'shot')}.</span
+                >
                 {#if kit.kept}<span class="soft">kept by hand</span>
                 {:else if kit.proved}<span class="ok">✓ proved smallest</span>
                 {:else}<span class="warn"
@@ -285,13 +288,13 @@
                     /></span
                   >
                   <label class="item"
-                    ><input type="checkbox" bind:checked={different} /> only shots that differ</label
+                    ><input type="checkbox" bind:checked={alone} /> only shots that one alone does</label
                   >
                   {#if sides.seen?.state === 'running' || sides.seen?.state === 'waiting'}<span class="soft"
                       >{sides.seen.told} …</span
                     >{/if}
                 </div>
-                {#if sides.seen?.sides}<KitSides sides={sides.seen.sides} {different} />
+                {#if sides.seen?.sides}<KitSides sides={sides.seen.sides} {alone} />
                 {:else if sides.seen?.problem}<p class="bad">{sides.seen.problem}</p>{/if}
               {:else}
                 <p>

@@ -22,7 +22,8 @@
           >without {kit.cost_unknown.join(', ')}, which have no price</span
         >{/if}
     </p>
-    <div class="wide">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="wide" role="group" tabindex="0" aria-label="Prices">
       <table class="figures">
         <thead
           ><tr
@@ -44,7 +45,8 @@
               <td class="figure right">{row.to_buy === null ? '' : money(row.to_buy, '')}</td>
               <td class="soft">{row.pays_after === null ? '' : `from day ${row.pays_after}`}</td>
             </tr>
-            {#if row.instead}<tr class="instead"><td class="told soft" colspan="5">{row.instead}</td></tr>{/if}
+            {#if row.instead}<tr class="instead"><td class="told soft" colspan="5">{row.instead}</td></tr
+              >{/if}
           {/each}
         </tbody>
       </table>

@@ -4,16 +4,12 @@
 
   interface Props {
     sides: SideBySide
-    /** Only shots in which they differ. */
-    different: boolean
+    /** Only shots that one of them does not do. */
+    alone: boolean
   }
-  let { sides, different }: Props = $props()
+  let { sides, alone }: Props = $props()
 
-  const rows = $derived(
-    sides.shots.filter(
-      (shot) => !different || shot.does_first !== shot.does_second || shot.first !== shot.second,
-    ),
-  )
+  const rows = $derived(sides.shots.filter((shot) => !alone || shot.does_first !== shot.does_second))
   const figure = (value: number | null, digits: number, unit: string) =>
     value === null ? '' : `${signed(value, digits, 0)}${unit}`
 </script>
@@ -28,7 +24,8 @@
       {/each}
     </tbody>
   </table>
-  <div class="wide">
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div class="wide" role="group" tabindex="0" aria-label="Shots with each">
     <table class="figures shots">
       <thead
         ><tr
