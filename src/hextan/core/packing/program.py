@@ -9,8 +9,8 @@ from dataclasses import dataclass, field
 import highspy
 import numpy as np
 
-#: Sums that are whole numbers are held to this.
-GRAIN = 1e-6
+#: Sums are held to this.
+GRAIN = 1e-5
 #: A bound this near to a whole number is it.
 _NEAR = 1e-4
 
@@ -129,7 +129,9 @@ class Program:
         status, info = solver.getModelStatus(), solver.getInfo()
         if info.primal_solution_status != 2:
             return None
-        self.values = list(solver.getSolution().col_value)
+        # Whole columns come back as nearly whole.
+        found = solver.getSolution().col_value
+        self.values = [float(round(x)) if whole else x for x, whole in zip(found, self.whole, strict=True)]
         value = float(sum(factor * self.values[column] for column, factor in cost.items()))
         proved = status == highspy.HighsModelStatus.kOptimal
         bound = value if proved else max(0.0, float(info.mip_dual_bound))

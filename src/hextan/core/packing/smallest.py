@@ -106,7 +106,9 @@ def smallest(whole: Choices, watch: Watch, *, but: Iterable[frozenset[int]] = ()
             return replace(_without_idle(whole, search.solution(given_up, found)), stopped=True)
         found[name] = least
         more = math.floor(step.slack) if name in ("lenses", "changes") else least.value * step.slack / 100
-        search.program.hold(cost, least.value + more + GRAIN, least.bound - GRAIN)
+        # What is proved to be the least of a count helps with all that comes after it.
+        known = least.bound - GRAIN if name in WHOLE else -math.inf
+        search.program.hold(cost, least.value + more + GRAIN, known)
     return _without_idle(whole, search.solution(given_up, found))
 
 

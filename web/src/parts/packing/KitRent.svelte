@@ -36,7 +36,7 @@
           {#each kit.rent as row (`${row.kind}${row.name}`)}
             <tr>
               <th scope="row"
-                >{row.name}{row.count > 1 ? ` ×${row.count}` : ''}{#if row.only_for}<span class="warn">
+                >{row.name}{row.count > 1 ? ` ×${row.count}` : ''}{#if row.only_for}<span class="warn only">
                     for {row.only_for} alone</span
                   >{/if}</th
               >
@@ -45,7 +45,8 @@
               <td class="figure right">{row.to_buy === null ? '' : money(row.to_buy, '')}</td>
               <td class="soft">{row.pays_after === null ? '' : `from day ${row.pays_after}`}</td>
             </tr>
-            {#if row.instead}<tr class="instead"><td class="told soft" colspan="5">{row.instead}</td></tr
+            {#if row.instead}<tr class="instead"
+                ><td class="soft" colspan="5"><div class="told">{row.instead}</div></td></tr
               >{/if}
           {/each}
         </tbody>
@@ -63,13 +64,16 @@
   .panel {
     font-size: 14px;
   }
+  .only {
+    margin-left: 0.4rem;
+  }
   .right {
     text-align: right;
   }
-  .figures .told {
-    white-space: normal;
+  .told {
     padding-left: 1rem;
-    max-width: 60rem;
+    max-width: min(60rem, calc(100vw - 2.5rem));
+    white-space: normal;
     line-height: 1.25;
   }
   .figures :is(th, td) {
