@@ -159,3 +159,52 @@ def test_no_list_and_no_computation_shows_another_s_rows(client, production_id):
         assert not re.search("Ebb 64|Wren|Low Water|Slab", answer.text), path
         seen += 1
     assert seen >= 8
+
+
+def test_a_production_speaks_in_the_words_of_its_trade(client, production_id):
+    at = f"/api/productions/{production_id}"
+    assert client.get(at).json()["words"] == "cine"
+    made = client.post(
+        "/api/productions", json={"facts": {"name": "Stills"}, "production_id": production_id}
+    ).json()
+    at = f"/api/productions/{made['id']}"
+    kept = client.get(f"{at}/settings").json()
+    settings = kept["settings"] | {"words": "stills", "shutter_deg": 90.0}
+    assert (
+        client.put(f"{at}/settings", json={"version": kept["version"], "settings": settings}).status_code
+        == 200
+    )
+    assert client.get(at).json()["words"] == "stills"
+
+
+def test_a_new_bench_begins_in_the_words_of_the_trade(session):
+    """In stills by the time, against full frame: 90 degrees at 25 frames a second are 1/100 s."""
+    from hextan.core.equipment import parse_settings
+    from hextan.store import models, repositories
+
+    demo = session.query(models.Production).filter_by(demo_key=repositories.DEMO_KEY).one()
+    session.query(models.BenchRow).filter_by(production_id=demo.id).delete()
+    plain = repositories.settings_of(demo).model_dump(mode="json")
+    for words, shutter, reference in (("cine", "angle", "super35"), ("video", "time", "super35"), ("stills", "time", "full_frame")):  # fmt: skip
+        demo.settings = parse_settings(plain | {"words": words, "shutter_deg": 90.0}).model_dump(mode="json")
+        session.flush()
+        state = repositories.read_bench(session, demo.id)[1]
+        assert (state.light.shutter, state.light.shutter_s, state.reference.name) == (
+            shutter,
+            0.01,
+            reference,
+        )
+
+
+def test_a_glance_follows_the_equipment(client, production_id):
+    def glance():
+        rows = client.get("/api/productions").json()["here"]
+        return next(row["glance"] for row in rows if row["id"] == production_id)
+
+    before = glance()
+    assert glance() == before
+    at = f"/api/productions/{production_id}/lens-sets"
+    first = client.get(at).json()["here"][0]
+    removed = client.post(f"{at}/{first['id']}/removal", json={"version": first["version"], "removed": True})
+    assert removed.status_code == 200, removed.text
+    assert glance()["lens_sets"] == before["lens_sets"][1:]

@@ -149,7 +149,7 @@ def test_two_kits_side_by_side(kit):
 
 
 def test_the_shots_of_a_day_are_put_in_the_order_with_fewer_changes(page, base_url, at):
-    page.goto(f"{base_url}/p/{at.rsplit('/', 1)[1]}/kit/river")
+    page.goto(f"{base_url}/p/{at.rsplit('/', 1)[1]}/kit/primes")
     days = page.get_by_role("region", name="The days")
     first = days.get_by_role("button", name="Put the shots in this order").first
     expect(first).to_be_visible()

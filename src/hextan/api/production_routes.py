@@ -19,7 +19,6 @@ from hextan.api.production_schemas import (
     ShelfRead,
 )
 from hextan.api.route import Route
-from hextan.core.production import glance
 from hextan.demo.load import reset_demo
 from hextan.formats import production_json
 from hextan.store import models, productions, repositories
@@ -38,7 +37,7 @@ def list_productions(db: Db, request: Request) -> ProductionList:
         (row.archived, ProductionRead(
             id=row.id, version=row.version, name=row.name, synopsis=row.synopsis,
             starts_on=row.starts_on, ends_on=row.ends_on, changed_at=changed, demo=row.demo_key is not None,
-            glance=glance(request.app.state.packages.package(db, row.id)),
+            glance=request.app.state.packages.glance(db, row.id),
         ))
         for row, changed in productions.every(db)
     ]  # fmt: skip
@@ -55,6 +54,7 @@ def _kept(row: models.Production) -> ProductionKept:
         facts=productions.facts_of(row),
         archived=row.archived,
         demo=row.demo_key is not None,
+        words=repositories.settings_of(row).words,
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 
 from hextan.api.shape import Listed, Shape
+from hextan.core.equipment import TradeWords
 from hextan.core.production import ProductionFacts, ProductionGlance
 
 
@@ -35,6 +36,8 @@ class ProductionKept(Shape):
     facts: ProductionFacts
     archived: bool
     demo: bool
+    #: The words of the trade that it speaks in.
+    words: TradeWords
 
 
 class ProductionNew(Shape):

@@ -8,6 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from hextan.core.equipment import Package
+from hextan.core.production import ProductionGlance, glance
 from hextan.store.models import EquipmentStamp
 from hextan.store.repositories import load_package
 
@@ -20,6 +21,17 @@ class PackageCache:
 
     def __init__(self) -> None:
         self._kept: dict[int, tuple[UUID | None, Package]] = {}
+        #: Of every production: a page lists all of them, also more than are kept.
+        self._glances: dict[int, tuple[UUID | None, ProductionGlance]] = {}
+
+    def glance(self, session: Session, production_id: int) -> ProductionGlance:
+        """Say what a production carries as it is in the database now. Refuses what `package` refuses."""
+        stamp = _stamp(session, production_id)
+        kept = self._glances.get(production_id)
+        if kept is None or kept[0] != stamp:
+            kept = (stamp, glance(self.package(session, production_id)))
+            self._glances[production_id] = kept
+        return kept[1]
 
     def package(self, session: Session, production_id: int) -> Package:
         """Give a production's equipment as it is in the database now.
@@ -30,9 +42,7 @@ class PackageCache:
             When there is no such production.
         """
         # Read before the package: a change in between makes the next call load again, never keep the old.
-        stamp = session.scalar(
-            select(EquipmentStamp.stamp).where(EquipmentStamp.production_id == production_id)
-        )
+        stamp = _stamp(session, production_id)
         kept = self._kept.get(production_id)
         if kept is not None and kept[0] == stamp:
             return kept[1]
@@ -41,3 +51,9 @@ class PackageCache:
             self._kept.pop(next(iter(self._kept)), None)
         self._kept[production_id] = (stamp, package)
         return package
+
+
+def _stamp(session: Session, production_id: int) -> UUID | None:
+    """What is another one after every change of a production's equipment."""
+    query = select(EquipmentStamp.stamp).where(EquipmentStamp.production_id == production_id)
+    return session.scalar(query)

@@ -8,7 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, selectinload
 
-from hextan.core.base import NotFoundError, StaleWriteError
+from hextan.core.base import NotFoundError, StaleWriteError, parse_rate
 from hextan.core.bench import BENCH_SCHEMA, BenchState, parse_state
 from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of, pair_notes_of
 from hextan.core.entry import plain_bodies, plain_lens_sets, plain_rig
@@ -167,12 +167,24 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
         format_id=next(iter(package.formats)),
         lens_id=next(iter(package.lenses)),
         unit=settings.unit,
-        light=Light(mains_hz=settings.mains_hz, shutter_deg=settings.shutter_deg),
+        light=_first_light(settings),
+        reference=BenchReference(name="full_frame") if settings.words == "stills" else BenchReference(),
     )
     if settings.deliveries:
         main = settings.deliveries[0].model_dump(exclude={"name"})
         state = state.model_copy(update={"delivery": BenchDelivery(**main)})
     return 0, state
+
+
+def _first_light(settings: PackageSettings) -> Light:
+    """The shutter of a new Bench: by its angle, or by its time in the words of video and stills."""
+    time_s = settings.shutter_deg / 360 / float(parse_rate(settings.base_fps))
+    return Light(
+        mains_hz=settings.mains_hz,
+        shutter_deg=settings.shutter_deg,
+        shutter="angle" if settings.words == "cine" else "time",
+        shutter_s=float(f"{time_s:.6g}"),
+    )
 
 
 def reference_of(session: Session, production_id: int) -> BenchReference:

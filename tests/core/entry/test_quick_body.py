@@ -272,3 +272,15 @@ def test_one_line_that_is_not_understood_takes_nothing_from_the_others():
     assert [fault["field"] for fault in answer["faults"]] == ["modes[1]"]
     assert answer["document"] is None
     assert len(answer["sheet"]["modes"]) == 1
+
+
+def test_a_format_of_one_mode_may_be_left_out():
+    asked = QuickBodyAsk(
+        modes="Full 6000x3376\nSmall 4000x2250", formats=["uhd", "hd"], without=["uhd Small"],
+        sensor=SensorAsk(size_mm="36 x 20.3 mm", photosites="6000 x 3376"),
+    )  # fmt: skip
+    modes = quick_body(asked)["document"].modes
+    assert [[each.name for each in mode.formats] for mode in modes] == [
+        ["Full → UHD", "Full → HD"],
+        ["Small → HD"],
+    ]

@@ -1,5 +1,6 @@
 /** The one place that talks to the server. */
 import createClient from 'openapi-fetch'
+import { trade } from './trade.svelte'
 import type { paths } from './generated/api'
 import type {
   BenchState,
@@ -29,6 +30,18 @@ import type {
 } from './types'
 
 const http = createClient<paths>({ baseUrl: '/' })
+
+/** Answers that the core words itself; documents stay as they were written. */
+const WORDED =
+  /\/(bench\/(view|depth|exposure|flicker)|compare|match-camera|shots\/(view|rented)|packing\/searches)(\/|$)/
+http.use({
+  async onResponse({ request, response }) {
+    if (!response.ok || !WORDED.test(new URL(request.url).pathname)) return undefined
+    const text = await response.clone().text()
+    const told = trade.told(text)
+    return told === text ? undefined : new Response(told, response)
+  },
+})
 
 /** Either what was asked for, or why not. */
 export type Outcome<T, P = Problem> = { data: T; problem?: undefined } | { data?: undefined; problem: P }
@@ -77,7 +90,12 @@ const sent = (file: Blob) => ({
 
 const at = (production_id: number) => ({ params: { path: { production_id } } })
 
-export const readProduction = (id: number) => outcome(http.GET('/api/productions/{production_id}', at(id)))
+/** What is said of a production; the page speaks in its words from then on. */
+export async function readProduction(id: number) {
+  const found = await outcome(http.GET('/api/productions/{production_id}', at(id)))
+  if (found.data) trade.words = found.data.words
+  return found
+}
 
 /** An empty production, or a copy of another. */
 export const addProduction = (facts: ProductionFacts, copyOf?: number) =>

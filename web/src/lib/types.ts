@@ -86,6 +86,7 @@ export type ShotsView = Schemas['ShotsView']
 export type ShotVerdict = ShotAnswer['verdict']
 export type ShotAnswer = ShotsView['answers'][number]
 export type ShotChoice = NonNullable<ShotAnswer['best']>
+export type Words = NonNullable<PackageSettings['words']>
 export type Packing = Schemas['Packing']
 export type PackingKept = Schemas['PackingKept']
 export type PackingView = Schemas['PackingView']

@@ -13,7 +13,7 @@ from hextan.core.documents import UNKNOWN_MOUNT, BodyDocument, BodySheet, body_s
 from hextan.core.entry.figures import UNKNOWN_MAKER
 from hextan.core.entry.mode_lines import ModeLine, read_mode, split_lines, stated_window
 from hextan.core.entry.sensor import Contradiction, Sensor, SensorAsk, SensorFact, solve
-from hextan.core.entry.tables import read_table
+from hextan.core.entry.tables import ColumnRead, read_table
 
 Tick: TypeAlias = Literal["raw", "uhd", "dci4k", "hd"]
 #: Recording formats that are offered for each scan mode, a row each: how it is called behind the arrow, and its raster
@@ -39,6 +39,8 @@ class QuickBodyAsk(Part):
     #: One scan mode in a line, or a table.
     modes: Annotated[str, Field(max_length=40_000)] = ""
     formats: Annotated[list[Tick], Field(max_length=len(TICKS))] = ["raw", "uhd", "hd"]
+    #: Single ones that are not wanted all the same: a tick, and the name of a scan mode behind it.
+    without: Annotated[list[Annotated[str, Field(max_length=100)]], Field(max_length=400)] = []
 
 
 class OfferedFormat(TypedDict):
@@ -60,13 +62,6 @@ class LineRead(TypedDict):
     assumed: list[str]
     fault: str | None
     formats: list[OfferedFormat]
-
-
-class ColumnRead(TypedDict):
-    """A column of a pasted table, and what it was taken for; none where it was left out."""
-
-    title: str
-    taken_for: str | None
 
 
 class QuickBody(TypedDict):
@@ -166,7 +161,10 @@ def _plain(ask: QuickBodyAsk, sensor: Sensor, modes: list[ModeLine]) -> Plain:
         "photosites": list(sensor.photosites),
         "pitch_um": round(sensor.pitch_um.value, 9),
         "origins": {name: computed for name in ("photosites", "pitch_um") if name not in given},
-        "modes": [_mode(mode, ask.formats) for mode in modes],
+        "modes": [
+            _mode(mode, [tick for tick in ask.formats if f"{tick} {mode.name}" not in ask.without])
+            for mode in modes
+        ],
     }
 
 

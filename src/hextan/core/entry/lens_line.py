@@ -15,6 +15,8 @@ from typing_extensions import TypedDict
 from hextan.core.base import Fault, FaultBody, InvalidInputError, Part, Plain
 from hextan.core.documents import UNKNOWN_MOUNT, LensSetDocument, parse_lens_set
 from hextan.core.entry.figures import CLASS_WORDS, UNKNOWN_MAKER, either_way
+from hextan.core.entry.lens_table import LensTable, read_lens_table
+from hextan.core.entry.tables import ColumnRead
 from hextan.core.optics import FormatClass
 
 #: Diameter in mm of the circle that a lens made for a class is taken to have: the diagonal of the class's largest usual
@@ -38,7 +40,8 @@ _WORDS = re.compile(
 class LensLineAsk(Part):
     """A set of lenses, as it is typed."""
 
-    line: Annotated[str, Field(max_length=2000)] = ""
+    #: A line, or a table with titles.
+    line: Annotated[str, Field(max_length=40_000)] = ""
     name: Annotated[str, Field(max_length=80)] = ""
     #: The mount where the line names none: that of the body.
     mount: Annotated[str, Field(max_length=80)] = ""
@@ -50,6 +53,8 @@ class LensLine(TypedDict):
     told: list[str]
     assumed: list[str]
     faults: list[FaultBody]
+    #: Of a table.
+    columns: list[ColumnRead]
     document: LensSetDocument | None
 
 
@@ -101,17 +106,56 @@ def lens_line(ask: LensLineAsk) -> LensLine:
     >>> lens_line(LensLineAsk(line="18 25 35 T1.5 Super 35 K50"))["told"]
     ['3 lenses: 18, 25, 35 mm', 'T1.5', 'made for Super 35', 'mount K50']
     """
+    table = read_lens_table(ask.line, ask.mount.strip() or UNKNOWN_MOUNT)
+    if table is not None:
+        return _of_table(ask, table)
     said = _understood(ask.line)
     faults = _faults(ask.line, said)
     document = None
     if said.focals and not faults:
-        try:
-            document = parse_lens_set(_plain(ask, said))
-        except InvalidInputError as error:
-            faults = list(error.faults)
+        document, faults = _document(_plain(ask, said))
     assumed = _assumed(said) if said.focals else []
     return {
-        "told": _told(said), "assumed": assumed, "faults": [fault.as_dict() for fault in faults], "document": document
+        "told": _told(said), "assumed": assumed, "faults": [fault.as_dict() for fault in faults], "columns": [],
+        "document": document,
+    }  # fmt: skip
+
+
+def _document(plain: Plain) -> tuple[LensSetDocument | None, list[Fault]]:
+    try:
+        return parse_lens_set(plain), []
+    except InvalidInputError as error:
+        return None, list(error.faults)
+
+
+def _of_table(ask: LensLineAsk, table: LensTable) -> LensLine:
+    """A set from a table; a lens is kept only where all of them are understood."""
+    faults = list(table.faults)
+    if len(table.lenses) > MOST_LENSES:
+        faults.append(
+            Fault("line", len(table.lenses), f"a table has at most {MOST_LENSES} lenses here: read a file")
+        )
+    document = None
+    ends = [(lens["focal_mm"], lens.get("focal_long_mm")) for lens in table.lenses]
+    if ends and not faults:
+        document, faults = _document(
+            {"name": ask.name.strip() or _set_name(ends), "maker": UNKNOWN_MAKER, "lenses": table.lenses}
+        )
+    silent = [
+        told
+        for key, told in (
+            ("image_circle_mm", "No image circle: coverage is told as not known."),
+            ("f_number", "No f-number: depth is computed with the T-stop, and told a little too deep."),
+            ("close_focus_m", "No close focus: no distance is said to be too near."),
+        )
+        if any(lens.get(key) is None for lens in table.lenses)
+    ]
+    names = ", ".join(_name(*focal) for focal in ends)
+    told = [f"{len(ends)} {'lens' if len(ends) == 1 else 'lenses'}: {names} mm"] if ends else []
+    columns: list[ColumnRead] = [{"title": title, "taken_for": meaning} for title, meaning in table.columns]
+    return {
+        "told": told, "assumed": silent, "faults": [fault.as_dict() for fault in faults], "columns": columns,
+        "document": document,
     }  # fmt: skip
 
 
@@ -169,6 +213,12 @@ def _name(short: float, long: float | None) -> str:
     return f"{short:g}" if long is None else f"{short:g}-{long:g}"
 
 
+def _set_name(focals: list[tuple[float, float | None]]) -> str:
+    kind = "Zooms" if all(long is not None for _, long in focals) else "Primes"
+    ends = dict.fromkeys(_name(*focal) for focal in (focals[0], focals[-1]))
+    return f"{kind} {' to '.join(ends)}"
+
+
 def _plain(ask: LensLineAsk, said: _Said) -> Plain:
     assumed = {"kind": "computed", "source": "assumed of its class, not stated"}
     circle = None if said.of_class is None else CIRCLE_MM[said.of_class]
@@ -191,9 +241,4 @@ def _plain(ask: LensLineAsk, said: _Said) -> Plain:
                 "mount": said.mount or ask.mount.strip() or UNKNOWN_MOUNT,
             }
         )
-    name = ask.name.strip()
-    if not name:
-        kind = "Zooms" if all(long is not None for _, long in said.focals) else "Primes"
-        ends = dict.fromkeys(_name(*focal) for focal in (said.focals[0], said.focals[-1]))
-        name = f"{kind} {' to '.join(ends)}"
-    return {"name": name, "maker": UNKNOWN_MAKER, "lenses": lenses}
+    return {"name": ask.name.strip() or _set_name(said.focals), "maker": UNKNOWN_MAKER, "lenses": lenses}

@@ -7,7 +7,10 @@ from __future__ import annotations
 
 import csv
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass, field
+
+from typing_extensions import TypedDict
 
 #: What the title of a column means, a row each: the pattern, and how its cell stands in the line.
 TITLES: tuple[tuple[str, str, str], ...] = (
@@ -26,6 +29,13 @@ _RULER = re.compile(r"^[\s|:+=-]+$")
 _A_NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
 
 
+class ColumnRead(TypedDict):
+    """A column of a pasted table, and what it was taken for; none where it was left out."""
+
+    title: str
+    taken_for: str | None
+
+
 @dataclass
 class Table:
     """A table, and what was understood of it."""
@@ -41,7 +51,7 @@ def read_table(text: str) -> Table | None:
     >>> read_table("Mode\\tPixels\\tMax fps\\nFull\\t6144 x 3240\\t60").lines
     ['Full 6144 x 3240 up to 60']
     """
-    rows = _cells(text)
+    rows = cells_of(text)
     if rows is None:
         return None
     titles, *body = rows
@@ -63,7 +73,7 @@ def read_table(text: str) -> Table | None:
     return table
 
 
-def _cells(text: str) -> list[list[str]] | None:
+def cells_of(text: str) -> list[list[str]] | None:
     """The cells of a table whose first row has titles only; None where there is no such table."""
     lines = [line for line in text.splitlines() if line.strip() and not _RULER.match(line)]
     if len(lines) < 2:
@@ -77,13 +87,20 @@ def _cells(text: str) -> list[list[str]] | None:
     return None
 
 
-def _meanings(titles: list[str]) -> list[str | None]:
+def meanings_of(titles: list[str], known: Iterable[tuple[str, str]]) -> list[str | None]:
+    """What each title means, of patterns by their meanings; the first column that says a thing says it."""
+    patterns = list(known)
     found: list[str | None] = []
     for title in titles:
         told = title.lower().strip()
-        meaning = next((name for name, pattern, _ in TITLES if re.search(pattern, told)), None)
-        # The first column that says a thing says it; the name is the first one's of all.
+        meaning = next((name for name, pattern in patterns if re.search(pattern, told)), None)
         found.append(None if meaning in found and meaning is not None else meaning)
+    return found
+
+
+def _meanings(titles: list[str]) -> list[str | None]:
+    found = meanings_of(titles, ((name, pattern) for name, pattern, _ in TITLES))
+    # The name is the first column's of all.
     if found and found[0] is None:
         found[0] = "name"
     return found

@@ -30,6 +30,7 @@ from hextan.core.equipment.settings import (
     Card,
     DeliveryFrame,
     PackageSettings,
+    TradeWords,
     parse_settings,
 )
 from hextan.core.equipment.speed import Highest, highest_of, readout_fps, speed_table
@@ -64,6 +65,7 @@ __all__ = [
     "RecordingFormat",
     "Rig",
     "ScanMode",
+    "TradeWords",
     "WindowMap",
     "adapters_by_id",
     "cards_filled",

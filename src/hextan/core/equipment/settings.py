@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeAlias
 
 from pydantic import Field
 
@@ -18,6 +18,10 @@ MOVEMENTS: dict[str, float] = {
     "an oar's stroke": 0.8,
     "a whip pan": 0.3,
 }
+
+
+#: Whose words a production speaks.
+TradeWords: TypeAlias = Literal["cine", "video", "stills"]
 
 
 class Card(Part):
@@ -62,6 +66,8 @@ class PackageSettings(Part):
     #: What a new Bench begins with.
     unit: Unit = "m"
     mains_hz: Literal[50, 60] = 50
+    #: Of cinema, of video, or of stills: how sensitivity, shutter and focal lengths are told.
+    words: TradeWords = "cine"
     #: Pictures that are delivered; the first is the main one.
     deliveries: Annotated[list[DeliveryFrame], Field(max_length=20)] = []
     #: Accessories and licences that are carried, as the formats that need them name them.

@@ -9046,6 +9046,11 @@ export interface components {
              * @description Assumed.
              */
             assumed: string[];
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns: components["schemas"]["ColumnRead"][];
             /** @description The document as it is entered and kept. */
             document: components["schemas"]["LensSetDocument"] | null;
             /**
@@ -11756,6 +11761,13 @@ export interface components {
              * @default 100
              */
             wanted_fps: string;
+            /**
+             * Words
+             * @description In sentences.
+             * @default cine
+             * @enum {string}
+             */
+            words: "cine" | "video" | "stills";
         };
         /**
          * PackageSettings
@@ -11846,6 +11858,13 @@ export interface components {
              * @default 100
              */
             wanted_fps?: string;
+            /**
+             * Words
+             * @description In sentences.
+             * @default cine
+             * @enum {string}
+             */
+            words?: "cine" | "video" | "stills";
         };
         /**
          * Packing
@@ -12675,6 +12694,12 @@ export interface components {
              * @description Counts up with each change; a write names the one that it is based on.
              */
             version: number;
+            /**
+             * Words
+             * @description In sentences.
+             * @enum {string}
+             */
+            words: "cine" | "video" | "stills";
         };
         /**
          * ProductionList
@@ -12888,6 +12913,12 @@ export interface components {
              *     }
              */
             sensor?: components["schemas"]["SensorAsk"];
+            /**
+             * Without
+             * @description Without.
+             * @default []
+             */
+            without?: string[];
         };
         /**
          * RankedRow

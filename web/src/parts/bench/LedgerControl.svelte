@@ -2,7 +2,8 @@
   import Choice from '../controls/Choice.svelte'
   import { figureOptions, stopOptions, withChosen, wordOptions } from '../../lib/options'
   import type { Faults } from '../../lib/faults'
-  import { gain, shutterTime, three } from '../../lib/light'
+  import { shutterTime, three } from '../../lib/light'
+  import { trade } from '../../lib/trade.svelte'
   import type { BenchState, ExposureView, Light, Mover } from '../../lib/types'
   import NumberField from '../fields/NumberField.svelte'
 
@@ -74,8 +75,9 @@
         fault={fault('metered.t_stop')}
         onchange={(t_stop) => t_stop !== null && set({ metered: { ...metered, t_stop } })}
       />
-      EI <NumberField
-        label="Metered EI"
+      {trade.sensitivity}
+      <NumberField
+        label="Metered {trade.sensitivity}"
         size={5}
         value={metered.ei}
         fault={fault('metered.ei')}
@@ -97,14 +99,14 @@
     {/if}
   {:else if row.key === 'ei'}
     <Choice
-      label="EI"
+      label={trade.sensitivity}
       figure
       options={figureOptions(
         view.eis.map((e) => e.ei),
         view.ei,
         (ei) => {
           const known = view.eis.find((e) => e.ei === ei)
-          return `${ei}${known?.native ? ' native' : ''}${known?.gain_db == null ? '' : `, ${gain(known.gain_db)}`}`
+          return trade.listed(ei, known?.native ?? false, known?.gain_db)
         },
       )}
       value={view.ei}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { depthLike } from '../../lib/columns'
   import { aperture, degrees, factor, mm, NONE } from '../../lib/format'
+  import { trade } from '../../lib/trade.svelte'
   import type { BenchView } from '../../lib/types'
 
   interface Props {
@@ -13,7 +14,7 @@
 </script>
 
 <div class="sum">
-  <span class="soft">Frames like, on {referenceName}</span>
+  <span class="soft">{trade.framesLike(referenceName)}</span>
   <span class="figure accent big">{mm(row?.answer.effective_focal_mm)} mm</span>
   {#if row && depthLike(row) !== NONE}<span
       ><span class="soft">depth like</span> <span class="figure accent">{depthLike(row)}</span></span

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { aperture, percent, stops } from '../../lib/format'
+  import { trade } from '../../lib/trade.svelte'
   import type { CameraMatch, MatchOption } from '../../lib/types'
 
   interface Props {
@@ -19,7 +20,7 @@
         >Exact: <span class="figure accent"
           >{exact.focal_mm.toFixed(1)} mm, f/{exact.f_number.toFixed(2)}{exact.ei === null
             ? ''
-            : `, EI ${exact.ei.toFixed(0)}`}</span
+            : `, ${trade.ei(Math.round(exact.ei))}`}</span
         ></span
       >{/if}
     <button class="knob small" onclick={onclose}>Close</button>
@@ -30,7 +31,9 @@
         ><tr
           ><th><span class="sr-only">Take</span></th><th>Lens</th><th class="n">Stop</th><th class="n"
             >Width</th
-          ><th class="n">Depth</th><th class="n">Exposure</th><th>EI and ND</th><th>What is left</th></tr
+          ><th class="n">Depth</th><th class="n">Exposure</th><th>{trade.sensitivity} and ND</th><th
+            >What is left</th
+          ></tr
         ></thead
       >
       <tbody>
@@ -46,7 +49,7 @@
             <td class="n figure">{percent(o.width_percent, 1)}</td>
             <td class="n figure">{stops(o.depth_stops)} stops</td>
             <td class="n figure">{stops(o.exposure_stops)} stops</td>
-            <td class="figure">EI {o.ei}{o.nd_stops ? `, ${o.nd_parts.join(' + ')}` : ''}</td>
+            <td class="figure">{trade.ei(o.ei)}{o.nd_stops ? `, ${o.nd_parts.join(' + ')}` : ''}</td>
             <td
               >{o.text}{#if o.warning}<br /><span class="warn">{o.warning}</span>{/if}</td
             >

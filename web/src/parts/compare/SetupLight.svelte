@@ -1,6 +1,7 @@
 <script lang="ts">
   import Choice from '../controls/Choice.svelte'
   import { figureOptions } from '../../lib/options'
+  import { trade } from '../../lib/trade.svelte'
   import type { CompareColumn, CompareView } from '../../lib/types'
   import NumberField from '../fields/NumberField.svelte'
 
@@ -19,9 +20,9 @@
 
 <p class="entries">
   <Choice
-    label="EI {named}"
+    label="{trade.sensitivity} {named}"
     figure
-    options={figureOptions(shown.eis, shown.ei, (ei) => `EI ${ei}`)}
+    options={figureOptions(shown.eis, shown.ei, (ei) => trade.ei(ei))}
     value={shown.ei}
     onchange={(ei) => onchange({ ei })}
   />

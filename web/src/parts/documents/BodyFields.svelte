@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { trade } from '../../lib/trade.svelte'
   import type { BodyDocument } from '../../lib/types'
   import Choice from '../controls/Choice.svelte'
   import EntryField from '../fields/EntryField.svelte'
@@ -130,8 +131,8 @@
     /></span
   >
   <span class="item"
-    ><span class="soft">EI</span><EntryField
-      {...list('eis', 'EI values that can be set')}
+    ><span class="soft">{trade.sensitivity}</span><EntryField
+      {...list('eis', `${trade.sensitivity} values that can be set`)}
       kind="numbers"
       size={36}
       placeholder="not stated"
@@ -139,15 +140,15 @@
   >
   <span class="item"
     ><span class="soft">native</span><EntryField
-      {...list('base_eis', 'Native EI values')}
+      {...list('base_eis', `Native ${trade.sensitivity} values`)}
       kind="numbers"
       size={11}
       placeholder="not stated"
     /></span
   >
   <span class="item"
-    ><span class="soft">usable to EI</span><EntryField
-      {...cell('highest_ei', 'Highest EI that is usable')}
+    ><span class="soft">usable to {trade.sensitivity}</span><EntryField
+      {...cell('highest_ei', `Highest ${trade.sensitivity} that is usable`)}
       kind="number"
       value={document.highest_ei}
       size={6}
@@ -163,8 +164,8 @@
     /></span
   >
   <span class="item"
-    ><span class="soft">0 dB is EI</span><EntryField
-      {...cell('zero_db_ei', 'EI of a gain of 0 dB')}
+    ><span class="soft">0 dB is {trade.sensitivity}</span><EntryField
+      {...cell('zero_db_ei', `${trade.sensitivity} of a gain of 0 dB`)}
       kind="number"
       value={document.zero_db_ei}
       size={6}

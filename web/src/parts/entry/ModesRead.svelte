@@ -5,8 +5,11 @@
     answer: QuickBody
     /** Recording formats that are ticked. */
     formats: readonly string[]
+    /** Single ones that are not wanted all the same: `uhd Full`. */
+    without: readonly string[]
+    onwithout: (without: string[]) => void
   }
-  let { answer, formats }: Props = $props()
+  let { answer, formats, without, onwithout }: Props = $props()
   const leftOut = $derived(answer.columns.filter((column) => column.taken_for === null))
   const understood = $derived(answer.columns.filter((column) => column.taken_for !== null))
 </script>
@@ -27,8 +30,21 @@
       {:else if mode.told}<span class="figure">{mode.told}</span>
         <span class="formats">
           {#each mode.formats as { tick, name, why_not } (tick)}
-            {#if formats.includes(tick)}<span class={why_not ? 'soft' : 'ok'}
-                >{why_not ? `no ${name}: ${why_not}` : name}</span
+            {@const one = `${tick} ${mode.name}`}
+            {#if !formats.includes(tick)}{:else if why_not}<span class="soft">no {name}: {why_not}</span
+              >{:else}<label class="item"
+                ><input
+                  type="checkbox"
+                  aria-label="{name} in {mode.name}"
+                  checked={!without.includes(one)}
+                  onchange={(event) =>
+                    onwithout(
+                      event.currentTarget.checked
+                        ? without.filter((other) => other !== one)
+                        : [...without, one],
+                    )}
+                />
+                {name}</label
               >{/if}
           {/each}
         </span>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { SettingsEditor } from '../../lib/settings.svelte'
   import { rate } from '../../lib/format'
+  import { shutterTime } from '../../lib/light'
   import EntryField from './EntryField.svelte'
 
   interface Props {
@@ -17,6 +18,13 @@
     const [over, under] = value.split('/').map(Number)
     return under && over ? rate(over / under) : value
   })
+  /** At which the shutter's time is told. */
+  const baseFps = $derived.by(() => {
+    const [over = 0, under = 1] = String(editor.settings?.base_fps ?? '')
+      .split('/')
+      .map(Number)
+    return over / under || null
+  })
 </script>
 
 <span class="field"
@@ -28,7 +36,9 @@
     fault={editor.fault(path)}
     oninput={(typed) => editor.set(path, typed)}
   />
-  {unit}</span
+  {unit}{#if path === 'shutter_deg' && shown && baseFps}<span class="soft"
+      >= {shutterTime(Number(shown) / 360 / baseFps)}</span
+    >{/if}</span
 >
 
 <style>

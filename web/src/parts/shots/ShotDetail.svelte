@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
   import { distanceWithUnit, mm, rate } from '../../lib/format'
+  import { trade } from '../../lib/trade.svelte'
   import { VERDICTS } from '../../lib/shotList'
   import type { FinderView, Shot, ShotAnswer, ShotChoice, Unit } from '../../lib/types'
   import FinderDrawing from '../drawings/FinderDrawing.svelte'
@@ -27,11 +28,11 @@
   const exposure = $derived(
     best && best.ei !== null
       ? [
-          `EI ${best.ei}`,
+          trade.ei(best.ei),
           best.nd_stops
             ? `ND ${best.nd_stops} stop${best.nd_stops === 1 ? '' : 's'} (${best.nd_parts.join(' + ')})`
             : 'no ND',
-          `${rate(best.fps)} fps, ${best.shutter_deg}°`,
+          `${rate(best.fps)} fps, ${trade.shutter(best.shutter_deg, best.fps)}`,
         ].join(', ')
       : null,
   )

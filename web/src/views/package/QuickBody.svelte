@@ -9,6 +9,7 @@
   import { MODES_EXAMPLE, NO_BODY, NO_SENSOR, type SensorAsk } from '../../parts/entry/asks'
   import ModesRead from '../../parts/entry/ModesRead.svelte'
   import SensorFacts from '../../parts/entry/SensorFacts.svelte'
+  import TextFile from '../../parts/entry/TextFile.svelte'
 
   interface Props {
     productionId: number
@@ -85,6 +86,9 @@
         value={ask.modes}
         oninput={(event) => quick.set({ modes: event.currentTarget.value })}></textarea>
       <p class="bar">
+        <TextFile label="or the table from a file" ontext={(modes) => quick.set({ modes })} />
+      </p>
+      <p class="bar">
         <span class="soft">Record in each, where its window gives it</span>
         <Toggles
           label="Recording formats"
@@ -104,7 +108,12 @@
       <p class="drawing empty soft">The sensor is drawn here, to scale, as soon as its size is known.</p>
     {/if}
     {#if answer}
-      <ModesRead {answer} formats={ask.formats ?? []} />
+      <ModesRead
+        {answer}
+        formats={ask.formats ?? []}
+        without={ask.without ?? []}
+        onwithout={(without) => quick.set({ without })}
+      />
       <ul class="missing soft" aria-label="What is missing">
         {#each answer.missing as told (told)}<li>{told}</li>{/each}
       </ul>

@@ -2,6 +2,7 @@
   import { onMount } from 'svelte'
   import * as client from '../../lib/client'
   import { Quick } from '../../lib/quick.svelte'
+  import TextFile from '../../parts/entry/TextFile.svelte'
   import { pathTo, router } from '../../lib/router.svelte'
   import type { LensLine, LensLineAsk } from '../../lib/types'
 
@@ -19,6 +20,8 @@
   )
   const ask = $derived(quick.asked)
   const answer = $derived(quick.answer)
+  /** Whether it is more than a line: a table. */
+  const several = $derived((ask.line ?? '').includes('\n'))
 
   onMount(async () => {
     const bodies = await client.listBodies(productionId)
@@ -40,22 +43,49 @@
 
 <form onsubmit={keep}>
   <label class="line"
-    ><span>Lenses in one line <span class="soft">focal lengths, T or f, a class, a mount</span></span>
-    <input
+    ><span
+      >Lenses in one line <span class="soft">focal lengths, T or f, a class, a mount; or paste a table</span
+      ></span
+    >
+    <textarea
       class="figure written"
+      rows={several ? 8 : 1}
       value={ask.line}
-      maxlength="2000"
+      maxlength="40000"
       placeholder="18 25 35 50 85 T1.5 Super 35 K50"
       autocomplete="off"
       spellcheck="false"
       aria-invalid={(answer?.faults.length ?? 0) > 0}
       aria-describedby="understood"
-      oninput={(event) => quick.set({ line: event.currentTarget.value })}
-    /></label
+      onkeydown={(event) => {
+        // In a single line Enter keeps the lenses, as in any field.
+        if (event.key !== 'Enter' || event.shiftKey || several) return
+        event.preventDefault()
+        event.currentTarget.form?.requestSubmit()
+      }}
+      oninput={(event) => quick.set({ line: event.currentTarget.value })}></textarea></label
   >
+  <p class="bar"><TextFile label="or the table from a file" ontext={(line) => quick.set({ line })} /></p>
   <div id="understood" class="told">
+    {#if answer?.columns.length}
+      <p class="soft">
+        A table: {answer.columns
+          .filter((column) => column.taken_for !== null)
+          .map((column) => `${column.title} as ${column.taken_for}`)
+          .join(', ')}.
+        {#if answer.columns.some((column) => column.taken_for === null)}<span class="warn"
+            >Not understood, and left out: {answer.columns
+              .filter((column) => column.taken_for === null)
+              .map((column) => column.title)
+              .join(', ')}.</span
+          >{/if}
+      </p>
+    {/if}
     {#if answer?.told.length}<p class="figure">{answer.told.join(' · ')}</p>{/if}
-    {#each answer?.faults ?? [] as fault, i (i)}<p class="bad">{fault.value} {fault.rule}</p>{/each}
+    {#each answer?.faults ?? [] as fault, i (i)}<p class="bad">
+        {fault.field === 'line' ? '' : `${fault.field}: `}{fault.value}
+        {fault.rule}
+      </p>{/each}
     {#each answer?.assumed ?? [] as text (text)}<p class="soft">{text}</p>{/each}
   </div>
   <p class="bar">

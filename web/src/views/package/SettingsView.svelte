@@ -4,6 +4,7 @@
   import { READY_REFERENCES } from '../../lib/generated/choices'
   import { freeName } from '../../lib/rows'
   import { SettingsEditor } from '../../lib/settings.svelte'
+  import { trade, TRADES } from '../../lib/trade.svelte'
   import { UNITS } from '../../lib/units'
   import type { SectionProps } from '../../lib/views'
   import { cocChoice, cocOf, cocOptions } from '../../parts/chain/coc'
@@ -100,6 +101,21 @@
           value={cocChoice(settings.coc)}
           onchange={(label) => editor.set('coc', cocOf(label))}
         /></span
+      >
+    </div>
+    <h2>Words and units</h2>
+    <div class="bar">
+      <span class="item"
+        ><span class="soft">Words of</span>
+        <Segments
+          label="Words of the trade"
+          options={TRADES}
+          value={settings.words}
+          onchange={(words) => {
+            editor.set('words', words)
+            trade.words = words
+          }}
+        /> <span class="soft">{TRADES.find((row) => row.value === settings.words)?.about}</span></span
       >
     </div>
     <h2>A new Bench begins with</h2>
