@@ -1,5 +1,6 @@
 """From an empty machine to one's own camera and lenses on the Bench; and productions made, copied, put away."""
 
+import re
 import time
 
 import pytest
@@ -206,3 +207,65 @@ def test_a_reference_of_ones_own_is_what_crops_are_told_against(bench):
     assert "reference=own%3A23.5x18%3Ahalf+frame" in bench.url
     bench.reload()
     expect(bench.locator(".sum")).to_contain_text("Frames like, on half frame")
+
+
+def test_a_production_speaks_in_the_words_of_stills(bench):
+    at = bench.url.split("/bench")[0]
+    bench.goto(f"{at}/package/settings")
+    with bench.expect_response(lambda r: r.request.method == "PUT" and r.url.endswith("/settings") and r.ok):
+        bench.get_by_role("radiogroup", name="Words of the trade").get_by_text("stills", exact=True).click()
+    bench.goto(f"{at}/bench#light")
+    bench.get_by_label("Reference for crop factors").select_option(label="full frame")
+    expect(bench.locator(".sum")).to_contain_text("35 mm equivalent")
+    expect(bench.get_by_label("ISO", exact=True)).to_be_visible()
+    expect(bench.get_by_text(re.compile(r"and ISO \d+"))).to_be_visible()
+    bench.goto(f"{at}/shots")
+    expect(
+        bench.get_by_role("region", name=re.compile("^Shot ")).get_by_text(re.compile(r"ISO \d+"))
+    ).to_be_visible()
+
+
+def test_lenses_come_from_a_pasted_table_or_a_file(bench):
+    at = bench.url.split("/bench")[0]
+    bench.goto(f"{at}/package/lenses/new")
+    field = bench.get_by_label(re.compile("^Lenses in one line"))
+    field.fill("Lens\tT\tColour\n25\t1.5\tblack\n35\tfast\tblack")
+    expect(bench.get_by_text("Not understood, and left out: Colour.")).to_be_visible()
+    expect(bench.get_by_text("row 2, T: fast has no stop")).to_be_visible()
+    file = {
+        "name": "lenses.csv",
+        "mimeType": "text/csv",
+        "buffer": b"Lens,T,Close focus\n25,1.5,0.3 m\n40,1.6,0.4 m\n",
+    }
+    bench.get_by_label("or the table from a file").set_input_files(file)
+    expect(bench.get_by_text("2 lenses: 25, 40 mm")).to_be_visible()
+    picture = {"name": "lenses.xlsx", "mimeType": "application/zip", "buffer": b"PK\x03\x04\x00\x00"}
+    bench.get_by_label("or the table from a file").set_input_files(picture)
+    expect(bench.get_by_role("alert")).to_contain_text("lenses.xlsx is no text")
+    bench.get_by_role("button", name="Keep these lenses").click()
+    expect(bench).to_have_url(re.compile("/bench"))
+
+
+def test_a_format_is_left_out_of_one_mode(bench):
+    at = bench.url.split("/bench")[0]
+    bench.goto(f"{at}/package/bodies/new")
+    bench.get_by_label("Active area, mm").fill("36 x 20.3")
+    bench.get_by_role("textbox", name=re.compile("^Scan modes")).fill("Full 6000x3376\nSmall 4000x2250")
+    box = bench.get_by_role("checkbox", name="UHD in Small")
+    expect(box).to_be_checked()
+    box.uncheck()
+    expect(box).not_to_be_checked()
+    expect(bench.get_by_role("checkbox", name="UHD in Full")).to_be_checked()
+
+
+@pytest.mark.parametrize(
+    "view",
+    ["bench", "compare", "package/coverage", "package/kit", "package/ladder", "package/match", "package/speed",
+     "package/finder", "package/data"],
+)  # fmt: skip
+def test_every_empty_view_leads_to_its_cure(bench, view):
+    at = bench.url.split("/p/")[0]
+    made = bench.request.post(f"{at}/api/productions", data={"facts": {"name": f"Empty {view}"}}).json()
+    bench.goto(f"{at}/p/{made['id']}/{view}")
+    bench.get_by_role("link", name="Enter a camera from few facts").click()
+    expect(bench).to_have_url(re.compile("/package/bodies/new$"))

@@ -8,7 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, selectinload
 
-from hextan.core.base import NotFoundError, StaleWriteError, parse_rate
+from hextan.core.base import NotFoundError, NothingYetError, StaleWriteError, parse_rate
 from hextan.core.bench import BENCH_SCHEMA, BenchState, parse_state
 from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of, pair_notes_of
 from hextan.core.entry import plain_bodies, plain_lens_sets, plain_rig
@@ -159,9 +159,7 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
         return row.version, state_of(row)
     package = load_package(session, production_id)
     if not package.formats or not package.lenses:
-        raise NotFoundError(
-            "This production has no recording format or no lens yet: enter a body and a lens first."
-        )
+        raise NothingYetError
     settings = settings_of(find_production(session, production_id))
     state = BenchState(
         format_id=next(iter(package.formats)),

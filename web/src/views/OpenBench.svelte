@@ -34,7 +34,7 @@
     <BenchView bench={opened.bench} productionName={opened.production?.name ?? ''} />
   {:else if opened?.problem}
     {@const { production, problem } = opened}
-    {#if production && problem.code === 'not_found'}
+    {#if production && problem.code === 'nothing_yet'}
       <ViewFrame
         productionId={production.id}
         productionName={production.name}

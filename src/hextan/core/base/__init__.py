@@ -26,6 +26,7 @@ from hextan.core.base.errors import (
     InconsistentError,
     InvalidInputError,
     NotFoundError,
+    NothingYetError,
     StaleWriteError,
     no_longer_here,
 )
@@ -77,6 +78,7 @@ __all__ = [
     "Name",
     "NotFoundError",
     "Note",
+    "NothingYetError",
     "Origin",
     "Pair",
     "Part",

@@ -165,6 +165,17 @@ class NotFoundError(HextanError):
     code = "not_found"
 
 
+class NothingYetError(NotFoundError):
+    """A production has no recording format or no lens yet, so that there is nothing to compute."""
+
+    code = "nothing_yet"
+
+    def __init__(self) -> None:
+        super().__init__(
+            "This production has no recording format or no lens yet: enter a body and a lens first."
+        )
+
+
 class StaleWriteError(HextanError):
     """A write was based on a version that is no longer the newest; both versions are told."""
 

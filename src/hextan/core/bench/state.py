@@ -11,7 +11,7 @@ from hextan.core.base import (
     Fps,
     Id,
     Metres,
-    NotFoundError,
+    NothingYetError,
     Part,
     Schema,
     Stop,
@@ -83,13 +83,11 @@ def mended(state: BenchState, package: Package) -> tuple[BenchState, list[str]]:
 
     Raises
     ------
-    NotFoundError
+    NothingYetError
         When the package has no recording format or no lens at all.
     """
     if not package.formats or not package.lenses:
-        raise NotFoundError(
-            "This production has no recording format or no lens yet: enter a body and a lens first."
-        )
+        raise NothingYetError
     change: dict[str, Any] = {}
     notes = []
     if state.format_id not in package.formats:

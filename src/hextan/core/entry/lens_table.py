@@ -66,11 +66,12 @@ def read_lens_table(text: str, mount: str) -> LensTable | None:
                 _READERS[meaning](lens, cell.strip(), title)
             except ValueError as error:
                 table.faults.append(Fault(f"row {number}, {title}", cell.strip()[:80], str(error)))
+        told = bool(table.faults) and table.faults[-1].field.startswith(f"row {number},")
         if "focal_mm" not in lens:
-            if not table.faults or not table.faults[-1].field.startswith(f"row {number},"):
+            if not told:
                 table.faults.append(Fault(f"row {number}", " ".join(row)[:80], "says no focal length"))
             continue
-        if lens.get("t_stop") is None and lens.get("f_number") is None:
+        if not told and lens.get("t_stop") is None and lens.get("f_number") is None:
             table.faults.append(
                 Fault(f"row {number}", " ".join(row)[:80], "says no aperture: a column T or f is needed")
             )

@@ -91,8 +91,6 @@
             </td>
           </tr>
         {/if}
-      {:else}
-        <tr><td colspan="12" class="soft empty">No recording format yet: enter a body.</td></tr>
       {/each}
     </tbody>
   </table>

@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { router } from '../../lib/router.svelte'
   import type { Problem } from '../../lib/types'
+  import Begin from './Begin.svelte'
 
   interface Props {
     /** What somebody else may have changed. */
@@ -22,7 +24,9 @@
     <button class="knob" onclick={() => onresolve('mine')}>Keep this one</button>
   </div>
 {/if}
-{#if problem}
+{#if problem?.code === 'nothing_yet' && router.place.productionId !== null}
+  <div role="alert"><Begin productionId={router.place.productionId} what="This" /></div>
+{:else if problem}
   <div class="notice" role="alert">
     <span>{problem.message}</span>
     {#if onretry}<button class="knob" onclick={onretry}>Try again</button>{/if}

@@ -11,6 +11,7 @@
   import DataTableView from '../../parts/documents/DataTable.svelte'
   import EntryField from '../../parts/fields/EntryField.svelte'
   import SettingField from '../../parts/fields/SettingField.svelte'
+  import Begin from '../../parts/page/Begin.svelte'
   import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
 
   let { productionId }: SectionProps = $props()
@@ -91,7 +92,8 @@
 </div>
 <SettingsNotice editor={settings} problem={Object.keys(faults).length ? null : problem} />
 
-{#if table}
+{#if table && !table.rows.length}<Begin {productionId} what="This" />
+{:else if table}
   <DataTableView rows={table.rows} {cards} />
 {/if}
 

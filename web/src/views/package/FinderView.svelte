@@ -16,6 +16,7 @@
     Problem,
   } from '../../lib/types'
   import FinderRequirements from '../../parts/finder/FinderRequirements.svelte'
+  import Begin from '../../parts/page/Begin.svelte'
   import FinderResults from '../../parts/finder/FinderResults.svelte'
   import NoticeBar from '../../parts/page/NoticeBar.svelte'
 
@@ -109,7 +110,8 @@
       </p>
     </section>
     <section aria-label="Answer" class:stale={problem !== null}>
-      {#if answer}<FinderResults {answer} {hrefOf} />{/if}
+      {#if equipment && !equipment.bodies.length}<Begin {productionId} what="The finder" />
+      {:else if answer}<FinderResults {answer} {hrefOf} />{/if}
     </section>
   </div>
 {/if}

@@ -103,7 +103,7 @@
         /></span
       >
     </div>
-    <h2>Words and units</h2>
+    <h2>Words</h2>
     <div class="bar">
       <span class="item"
         ><span class="soft">Words of</span>

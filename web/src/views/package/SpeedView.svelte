@@ -9,6 +9,7 @@
   import type { Problem, SpeedTable } from '../../lib/types'
   import SettingField from '../../parts/fields/SettingField.svelte'
   import RateText from '../../parts/fields/RateText.svelte'
+  import Begin from '../../parts/page/Begin.svelte'
   import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
   import SpeedPlot from '../../parts/drawings/SpeedPlot.svelte'
 
@@ -57,7 +58,8 @@
 </div>
 <SettingsNotice editor={settings} {problem} />
 
-{#if table}
+{#if table && !table.modes.length}<Begin {productionId} what="This" />
+{:else if table}
   <SpeedPlot {table} {lit} onlight={(id) => (lit = id)} />
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div class="grid" role="group" aria-label="The speed of every scan mode" tabindex="0">
@@ -124,8 +126,6 @@
                 >{/if}
             </td>
           </tr>
-        {:else}
-          <tr><td colspan="14" class="soft empty">No scan mode yet: enter a body.</td></tr>
         {/each}
       </tbody>
     </table>
