@@ -339,6 +339,7 @@ def test_production_without_equipment_says_what_is_missing(client, session):
     session.commit()
     answer = client.get(f"/api/productions/{empty.id}/bench")
     assert answer.status_code == 404
+    assert answer.json()["error"]["code"] == "nothing_yet"
     assert answer.json()["error"]["message"].endswith("enter a body and a lens first.")
 
 

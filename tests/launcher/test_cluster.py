@@ -167,7 +167,7 @@ def test_demo_starts_says_so_when_started_twice_and_stops(home):
     first.stdout.close()
 
 
-@pytest.mark.parametrize("kind", [signal.SIGTERM, signal.SIGHUP, signal.SIGKILL])
+@pytest.mark.parametrize("kind", [signal.SIGHUP, signal.SIGKILL])
 def test_a_second_start_finds_the_data_and_is_quick(home, kind):
     first = launch(home, "demo")
     address = address_of(first)

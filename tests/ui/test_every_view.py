@@ -136,7 +136,8 @@ def test_every_view_at_three_sizes(browser, base_url, view, opened):
         touched.set_viewport_size({"width": width, "height": height})
         # Drawings take their new width from what they measure, a frame or two after the page has it.
         assert settled(touched, lambda: touched.evaluate("document.documentElement.scrollWidth")) <= width
-        assert complaints_of(touched) == []
         assert touched.evaluate(WRONG_LETTERS) == []
         assert touched.evaluate(TOO_LOW, FINGER) == []
+    # What a tablet shows is that of a desk, with larger controls; grids become lists on a telephone.
+    assert complaints_of(touched) == []
     touched.context.close()

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import gc
 from collections.abc import Callable
+from functools import cache
 from pathlib import Path
+from typing import Any
 
 from fastapi import FastAPI, HTTPException, Request, Response
 from fastapi.staticfiles import StaticFiles
@@ -103,9 +105,15 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
     for room in rooms:
         app.include_router(room.router, prefix="/api")
     app.add_api_route("/api/{path:path}", _nowhere(app), methods=EVERY_METHOD, include_in_schema=False)
-    document = described(app.openapi())
-    # As committed is as served: the library would make it anew, without what is added here.
-    app.openapi = lambda: document  # type: ignore[method-assign]
+    made_by_library = app.openapi
+
+    @cache
+    def document() -> dict[str, Any]:
+        return described(made_by_library())
+
+    # As committed is as served: the library would make it anew, without what is added here. It is made when it is first
+    # asked for: a start does not wait for it.
+    app.openapi = document  # type: ignore[method-assign]
     return app
 
 

@@ -23,6 +23,7 @@ STATUS: dict[type[errors.HextanError], int] = {
     errors.InconsistentError: 422,
     errors.CannotFocusError: 422,
     errors.NotFoundError: 404,
+    errors.NothingYetError: 404,
     errors.StaleWriteError: 409,
 }
 

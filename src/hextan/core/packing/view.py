@@ -88,8 +88,8 @@ def packed(
     show(answer)
     unfinished = answer["unfinished"]
     watch.tell("how many lenses do how many shots")
-    answer["curve"] = curve_of(whole, watch.part(_PART_S))
-    if not answer["curve"] or answer["curve"][-1]["shots"] < len(whole.possible):
+    answer["curve"] = curve_of(whole, answer["shots_done"], watch.part(_PART_S))
+    if not answer["curve"] or answer["curve"][-1]["shots"] < answer["shots_done"]:
         unfinished.append("how many lenses do how many shots")
     for name, told, look in (("others", "other kits", _others), ("what_if", "what makes it big", what_if)):
         part = watch.part(_PART_S)

@@ -27,8 +27,8 @@ _LESS: tuple[tuple[str, str], ...] = (
 WIDER_PERCENT = 5.0
 
 
-def curve_of(whole: Choices, watch: Watch) -> list[CurvePoint]:
-    """How many shots one lens does at most, and two, and so on until all that can be done are."""
+def curve_of(whole: Choices, done: int, watch: Watch) -> list[CurvePoint]:
+    """How many shots one lens does at most, and two, and so on until as many as the kit does are."""
     possible, counting = len(whole.possible), LensCount(whole)
     every = [t for t in whole.things.of_kind("lens") if t in whole.allowed]
     points: list[CurvePoint] = []
@@ -38,7 +38,7 @@ def curve_of(whole: Choices, watch: Watch) -> list[CurvePoint]:
             break
         shots = possible - round(found.value)
         points.append({"lenses": count, "shots": shots, "proved": found.proved})
-        if shots == possible or (len(points) > 1 and shots == points[-2]["shots"]):
+        if shots >= done:
             break
     return points
 

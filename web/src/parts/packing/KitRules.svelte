@@ -40,6 +40,7 @@
   {#each LISTS as { list, words, add: placeholder } (list)}
     <span class="item">
       <span class="soft">{words}</span>
+      <span class="print-only">{plan[list].map(wordsOf).join(', ') || '–'}</span>
       {#each plan[list] as thing (JSON.stringify(thing))}
         <button
           class="knob small"
