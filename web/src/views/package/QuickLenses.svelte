@@ -117,6 +117,11 @@
     display: grid;
     gap: 4px;
   }
+  @media (pointer: coarse) {
+    textarea {
+      min-height: 44px;
+    }
+  }
   .told {
     display: grid;
     gap: 3px;
