@@ -1,13 +1,16 @@
 """Packing over the API: kept, looked at, and searched by processes of their own."""
 
+import io
 import os
 import signal
+import threading
 import time
+from types import SimpleNamespace
 
 import pytest
 
 from hextan.core.packing import KitPlan, Packing
-from hextan.search.searches import Searches
+from hextan.search.searches import Search, Searches
 from hextan.search.work import Work
 from hextan.store import models
 from tests.core.packing.test_kits import PACKAGE, PLAIN, like, shots_of
@@ -116,6 +119,19 @@ def test_stopped_it_answers_what_it_has(searches):
     found = ended(look(search))
     assert found["state"] == "done"
     assert found["answer"]["stopped"] or found["answer"]["proved"]
+
+
+def test_a_stop_waits_until_the_work_is_sent():
+    """What stops a search is a byte behind its work; before it, it would be read as the length of the work."""
+    search = Search("asked")
+    search._process = SimpleNamespace(stdin=io.BytesIO(), poll=lambda: None)
+    stopping = threading.Thread(target=search.stop)
+    stopping.start()
+    stopping.join(0.2)
+    assert search._process.stdin.getvalue() == b""
+    search._sent.set()
+    stopping.join(5)
+    assert search._process.stdin.getvalue() == b"\n"
 
 
 def test_a_process_that_dies_is_told_and_may_be_asked_again(searches):

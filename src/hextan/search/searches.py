@@ -17,6 +17,8 @@ from hextan.search.work import Work
 AT_ONCE = 2
 #: So many are kept; the one that was asked for longest ago goes first.
 MOST_KEPT = 60
+#: So long a stop waits for a process that is just begun, seconds.
+_PATIENCE_S = 10.0
 SearchState: TypeAlias = Literal["waiting", "running", "done", "failed"]
 
 
@@ -36,6 +38,8 @@ class Search:
         self._process: subprocess.Popen[bytes] | None = None
         self._stopped = False
         self._lock = threading.Lock()
+        #: Whether the process has been sent its work: a stop that came before it would be read as work.
+        self._sent = threading.Event()
 
     @property
     def seconds(self) -> float:
@@ -52,12 +56,12 @@ class Search:
         with self._lock:
             self._stopped = True
             process = self._process
-        if process is not None and process.stdin is not None and process.poll() is None:
+        if process is not None and process.stdin is not None and self._sent.wait(_PATIENCE_S):
             try:
                 process.stdin.write(b"\n")
                 process.stdin.flush()
-            except OSError:
-                # It ended by itself in between.
+            except (OSError, ValueError):
+                # It ended by itself in between, or its input is closed.
                 return
 
     def drop(self) -> None:
@@ -94,6 +98,8 @@ class Search:
             except BrokenPipeError:
                 # It ended before it had read everything: told below.
                 pass
+            finally:
+                self._sent.set()
             for line in process.stdout:
                 self._take(orjson.loads(line))
             process.stdin.close()

@@ -149,6 +149,32 @@ def test_must_never_only_and_kept():
     assert "tighter" in kept["shots"][0]["told"]
 
 
+def test_what_must_be_carried_is_whatever_the_rest_is_chosen_out_of():
+    only = [{"kind": "body", "name": BODY.name}, {"kind": "lens", "name": "Prime 25"}]
+    answer = kit_of(PACKAGE, shots_of(like(25)), only=only, must=[{"kind": "lens", "name": "Prime 50"}])
+    assert names(answer) == ["Prime 25", "Prime 50"]
+
+
+def test_what_is_given_up_of_a_figure_stands_beside_the_least():
+    # The 35 does the first two without a change; the 25 and the 50 do all of them without it.
+    shots = shots_of(like(36.3), like(51.2), like(25), like(75), day="1")
+    order = [{"by": "lenses", "slack": 1.0}, {"by": "changes"}]
+    loose = kit_of(PACKAGE, shots, order=order, framing_percent=5.0)
+    assert (loose["lenses"], loose["changes"]) == (3, 2)
+    assert [step["told"] for step in loose["steps"][1:]] == ["3 lenses, 2 lenses at least", "2 changes"]
+    order = [{"by": "lenses"}, {"by": "changes"}]
+    strict = kit_of(PACKAGE, shots, order=order, framing_percent=5.0)
+    assert [step["told"] for step in strict["steps"][1:]] == ["2 lenses", "3 changes"]
+
+
+def test_a_shot_pinned_to_what_does_not_do_it_is_not_done():
+    pin = {"body": BODY.name, "mode": "Whole", "format": "UHD", "lens": "Prime 50"}
+    answer = kit_of(PACKAGE, shots_of(like(25) | {"pin": pin}, like(50)))
+    first = answer["shots"][0]
+    assert (first["verdict"], first["choice"]["lens"], answer["shots_done"]) == ("cannot", "Prime 50", 1)
+    assert "tighter" in first["told"]
+
+
 def test_a_weight_that_nothing_keeps_says_so():
     plan = KitPlan.model_validate(
         {"name": "a", "weight_limit_kg": 2.5, "must": [{"kind": "lens", "of": "Heron"}]}

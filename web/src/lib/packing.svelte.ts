@@ -65,6 +65,7 @@ export class KitSearch {
   #timer: ReturnType<typeof setTimeout> | undefined
   /** Which question is the newest: answers to others come too late. */
   #turn = 0
+  #asked: { document: Packing; kits: string[] } | null = null
 
   constructor(productionId: number) {
     this.#productionId = productionId
@@ -74,6 +75,7 @@ export class KitSearch {
   ask(document: Packing, kits: string[]) {
     clearTimeout(this.#timer)
     this.#turn += 1
+    this.#asked = { document, kits }
     this.stale = true
     const other = this.seen && this.seen.name !== kits.join('~')
     if (other) this.seen = null
@@ -86,6 +88,11 @@ export class KitSearch {
   async stop() {
     const { seen } = this
     if (seen) await client.stopSearch(this.#productionId, seen.name)
+  }
+
+  /** Ask again, after the server was away. */
+  retry() {
+    if (this.#asked) this.ask(this.#asked.document, this.#asked.kits)
   }
 
   close() {
@@ -112,6 +119,8 @@ export class KitSearch {
   async #look(turn: number, name: string) {
     const { data, problem } = await client.seeSearch(this.#productionId, name)
     if (turn !== this.#turn) return
+    // A server that was started anew knows nothing of it.
+    if (problem?.code === 'not_found') return this.retry()
     this.problem = problem ?? null
     if (data) this.#take(turn, data)
   }

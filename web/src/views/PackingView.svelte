@@ -116,12 +116,12 @@
     put(left)
     go(left[0]?.key ?? FIRST.key)
   }
-  const keep = () =>
-    setPlan({
-      kept: plan.kept
-        ? null
-        : (kit?.things.map((t): ThingName => ({ kind: t.kind, name: t.name, of: t.of })) ?? null),
-    })
+  function keep() {
+    if (plan.kept) return setPlan({ kept: null })
+    // Only what is found for what is asked now.
+    if (!kit || kit.why || search.stale) return
+    setPlan({ kept: kit.things.map((t): ThingName => ({ kind: t.kind, name: t.name, of: t.of })) })
+  }
 
   async function order(keys: string[]) {
     const { data, problem } = await client.readShots(id)
@@ -162,7 +162,12 @@
   conflict={editor?.conflict != null}
   onresolve={(take) => editor?.resolve(take)}
   onundo={editor?.steps.back ? () => editor?.undo() : null}
-  onretry={() => (editor ? editor.retry() : void open())}
+  onretry={() => {
+    if (!editor) return void open()
+    editor.retry()
+    search.retry()
+    sides.retry()
+  }}
   waiting={editor === null}
 >
   {#if editor && document && stock}

@@ -170,8 +170,9 @@ def choices_of(
         for day, unit in names
     )
     allowed = things.named(plan.only) if plan.only else set(range(len(things.every)))
-    allowed -= things.named(plan.never)
-    musts = things.named(plan.must) & allowed
+    musts = things.named(plan.must) - things.named(plan.never)
+    # What must be carried is, also where all else is chosen out of other things.
+    allowed = (allowed | musts) - things.named(plan.never)
     if plan.kept is not None:
         allowed = musts = things.named(plan.kept)
     ways: dict[tuple[int, int, tuple[int, ...]], int] = {}

@@ -65,10 +65,25 @@ def _step(whole: Choices, solution: Solution, by: str, found: Found) -> KitStep:
     return {
         "by": by,
         "value": value,
-        "told": figure_words(whole, by, value),
+        "told": _beside_the_least(whole, solution, by, value),
         "proved": found.proved,
         "proof": _PROVED[by] if found.proved else _open(whole, by, value, bound),
     }
+
+
+def _beside_the_least(whole: Choices, solution: Solution, by: str, least: float) -> str:
+    """The least of a figure; where some of it was given up for the next ones, what the kit has of it as well."""
+    things = whole.things
+    each = {
+        "lenses": lambda t: float(things.every[t].kind == "lens"),
+        "weight": lambda t: things.every[t].weight_kg or 0.0,
+        "cost": lambda t: things.cost(t) or 0.0,
+    }.get(by)
+    words = figure_words(whole, by, least)
+    if each is None:
+        return words
+    told = figure_words(whole, by, sum(each(t) * n for t, n in solution.counts.items()))
+    return words if told == words else f"{told}, {words} at least"
 
 
 def value_of(whole: Choices, solution: Solution, by: str, value: float) -> float:

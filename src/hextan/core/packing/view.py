@@ -16,7 +16,7 @@ from hextan.core.packing.rent import rent_of
 from hextan.core.packing.smallest import MOST_OTHERS, Solution, smallest
 from hextan.core.packing.told import plural, steps_of, value_of
 from hextan.core.packing.what_if import curve_of, what_if
-from hextan.core.shots import ShotChoice, ShotList, answer_of_shot, choice_of
+from hextan.core.shots import ShotChoice, ShotList, answer_of_shot, binds_of, choice_of
 
 #: What is looked for besides the kit may take so long, each, seconds.
 _PART_S = 10.0
@@ -65,7 +65,8 @@ def packed(
         "why": "",
         "proved": solution.proved,
         "stopped": solution.stopped,
-        "shots_done": sum(solution.does(whole, s) for s in range(len(whole.shots))),
+        # One that was pinned to what does not do it is made so, and is not done.
+        "shots_done": sum(row["verdict"] in ("does", "nearly") for row in laid),
         "lenses": sum(n for t, n in solution.counts.items() if whole.things.every[t].kind == "lens"),
         "weight_kg": sum((whole.things.every[t].weight_kg or 0.0) * n for t, n in solution.counts.items()),
         "weight_unknown": [whole.things.every[t].name for t in solution.counts if whole.things.every[t].weight_kg is None],
@@ -151,7 +152,7 @@ def _shots(whole: Choices, solution: Solution, days: tuple[DayPlan, ...]) -> lis
                 "told": "",
             }
             if verdict != "does":
-                row["told"] = in_place(whole, shot, has)
+                row["told"] = binds_of(shot.judged, setup.cell)
             continue
         row["verdict"] = "given_up" if shot.possible else "cannot"
         row["told"] = given_up(whole, solution, s) if shot.possible else in_place(whole, shot, whole.allowed)
