@@ -19,6 +19,7 @@ HELP = {
     "test": "install what is missing and run every check and test",
     "evaluate": "answer a request of the public evaluation format: FILE, or - for standard input",
     "plan": "judge the shots of a production's file: FILE, or - for standard input",
+    "sheets": "print the sheets of a production's file as PDF: FILE PDF",
     "ask": "answer a question in one line, like: 50 s35",
     "export": "write a whole production, by name or number, to standard output",
     "import": "add a production from its file, or from - for standard input",
@@ -73,6 +74,11 @@ def of_plan(options: argparse.Namespace) -> list[str]:
     if options.kit is not None:
         return ["--kit", options.kit] if options.kit else ["--kit"]
     return ["--packages", options.packages] if options.packages else []
+
+
+def of_sheets(options: argparse.Namespace) -> list[str]:
+    """Which sheets are printed."""
+    return ["--bundle", options.bundle] if options.bundle else []
 
 
 def ready() -> None:
@@ -131,6 +137,9 @@ def main() -> int:
         "--kit", nargs="?", const="", metavar="NAME", help="and its smallest kit, or the kit of a name"
     )
     which.add_argument("--packages", metavar="A,B", help="and two packages for the same shots")
+    parsers["sheets"].add_argument("file")
+    parsers["sheets"].add_argument("pdf")
+    parsers["sheets"].add_argument("--bundle", metavar="NAME", help="this bundle alone")
     parsers["test"].add_argument(
         "pytest", nargs=argparse.REMAINDER, help="run pytest alone, with these arguments"
     )
@@ -147,6 +156,7 @@ def main() -> int:
         "test": lambda: checks.run(options.pytest),
         "evaluate": lambda: answer("evaluate", options.file),
         "plan": lambda: answer("plan", options.file, *of_plan(options)),
+        "sheets": lambda: answer("sheets", options.file, os.path.abspath(options.pdf), *of_sheets(options)),
         "ask": lambda: ask(options.words),
         "export": lambda: export(options.name, options.removed),
         "import": lambda: take_in(options.file),

@@ -146,7 +146,10 @@ class Service:
 
     def _spawn(self) -> None:
         """Start the web server's process; its log goes on where the last one's ended."""
-        environment = application_environment() | {"HEXTAN_DATABASE_URL": self.url}
+        environment = application_environment() | {
+            "HEXTAN_DATABASE_URL": self.url,
+            "HEXTAN_ADDRESS": self.address,
+        }
         if self.demo:
             environment["HEXTAN_DEMO"] = "1"
         with open(LOG, "ab") as file:

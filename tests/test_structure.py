@@ -16,8 +16,9 @@ MAY_IMPORT = {
     "demo": {"demo", "store", "core"},
     "formats": {"formats", "core"},
     "search": {"search", "core"},
-    "api": {"api", "demo", "formats", "search", "store", "core"},
-    "cli": {"core", "formats", "search"},
+    "paper": {"paper", "search", "core"},
+    "api": {"api", "demo", "paper", "formats", "search", "store", "core"},
+    "cli": {"core", "formats", "paper", "search"},
 }
 #: The rooms of the core from the ground up, and which of them each may enter, by its door (docs/architecture.md).
 CORE_ROOMS = {
@@ -35,7 +36,12 @@ CORE_ROOMS = {
     "ask": {"kit", "entry", "equipment", "evaluation", "light", "optics", "base"},
     "shots": {"bench", "finder", "kit", "equipment", "evaluation", "light", "optics", "base"},
     "packing": {"shots", "equipment", "base"},
-    "production": {"packing", "shots", "compare", "bench", "documents", "equipment", "evaluation", "base"},
+    "sheets": {
+        "packing", "shots", "compare", "bench", "kit", "documents", "equipment", "evaluation", "light", "optics", "base",
+    },
+    "production": {
+        "sheets", "packing", "shots", "compare", "bench", "documents", "equipment", "evaluation", "base",
+    },
 }
 #: Outside libraries of the core: numbers, integer programs, and the checking of what comes in. No web, no database.
 CORE_LIBRARIES = {"numpy", "pydantic", "pydantic_core", "typing_extensions", "highspy"}
@@ -238,7 +244,7 @@ def test_pictures_are_linked_from_the_readme():
 
 
 #: Read by others than the page: the launcher, people who script, the page of productions.
-READ_ELSEWHERE = {"Health.process", "ProductionKept.archived"}
+READ_ELSEWHERE = {"Health.process", "ProductionKept.archived", "SheetTable.stacked"}
 
 
 def test_every_field_of_an_answer_has_a_reader():

@@ -23,6 +23,7 @@ const PARTS = {
   compare: ['controls', 'fields', 'chain', 'drawings'],
   shots: ['controls', 'drawings', 'grid'],
   packing: ['controls', 'fields', 'grid'],
+  sheets: ['controls', 'fields'],
 }
 const ABOVE_PARTS = ['**/views/**', '**/lib/client', '**/lib/bench.svelte']
 

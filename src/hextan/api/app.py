@@ -30,6 +30,7 @@ from hextan.api import (
     packing_routes,
     production_routes,
     routes,
+    sheet_routes,
     shot_routes,
 )
 from hextan.api.document import described
@@ -59,6 +60,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     # What lives as long as the server need not be looked at again by the garbage collector.
     gc.freeze()
     app.state.engine = engine
+    app.state.address = settings.address.rstrip("/")
     if settings.web_dist is not None:
         _serve_front_end(app, settings.web_dist)
     return app
@@ -82,6 +84,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
     )
     app.state.packages = PackageCache()
     app.state.searches = Searches()
+    app.state.address = "http://127.0.0.1"
     app.router.on_shutdown.append(app.state.searches.close)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BYTES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", *also_hosts])
@@ -100,6 +103,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         compare_routes,
         shot_routes,
         packing_routes,
+    sheet_routes,
         file_routes,
     )
     for room in rooms:

@@ -9,6 +9,7 @@ from hextan.core.entry import TICKS
 from hextan.core.evaluation import READY_REFERENCES, SHARP_RULES
 from hextan.core.light import LampKind, Mover
 from hextan.core.optics import PROJECTIONS, SAMPLES, FormatClass
+from hextan.core.sheets import KINDS
 
 HEAD = "/** Written by ./hextan types from the tables of the core: change those. */\n"
 
@@ -38,6 +39,10 @@ def choices() -> str:
         "READY_REFERENCES": [window.model_dump() for window in READY_REFERENCES],
         "LAMPS": list(get_args(LampKind)),
         "MOVERS": list(get_args(Mover)),
+        "SHEET_KINDS": [
+            {"kind": name, "title": kind.title, "told": kind.told, "asks": list(kind.asks), "wide": kind.wide}
+            for name, kind in KINDS.items()
+        ],
     }
     parts = (
         f"export const {name} = {json.dumps(table, indent=2, ensure_ascii=False)} as const\n"

@@ -16,5 +16,7 @@ class Settings(BaseSettings):
     database_url: str
     #: Folder of the built front end; without it only the API is served.
     web_dist: Path | None = None
+    #: Where people open it: what printed codes lead to.
+    address: str = "http://127.0.0.1:8000"
     #: Load the demo production at the start.
     demo: bool = False

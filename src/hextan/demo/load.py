@@ -15,6 +15,7 @@ from hextan.core.documents import catalogue, parse_body, parse_lens_set, parse_r
 from hextan.core.equipment import parse_settings
 from hextan.core.evaluation import BenchDelivery
 from hextan.core.packing import parse_packing
+from hextan.core.sheets import parse_sheets
 from hextan.core.shots import parse_shots
 from hextan.store import comparisons, rigs
 from hextan.store.bodies import BODIES
@@ -22,7 +23,7 @@ from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
 from hextan.store.models import Body, LensSet, Production
 from hextan.store.repositories import DEMO_KEY, DEMO_SHELF, save_bench, shelf_of
-from hextan.store.single import PACKING, SHOTS
+from hextan.store.single import PACKING, SHEETS, SHOTS
 
 
 def load_demo(session: Session) -> bool:
@@ -54,6 +55,7 @@ def load_demo(session: Session) -> bool:
     comparisons.add(session, production.id, _comparison(production, taken, bench, data["comparison"]))
     SHOTS.save(session, production.id, 0, parse_shots({"schema": "hextan.shots", "shots": data["shots"]}))
     PACKING.save(session, production.id, 0, parse_packing(data["packing"]))
+    SHEETS.save(session, production.id, 0, parse_sheets(data["sheets"]))
     return True
 
 

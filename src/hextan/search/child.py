@@ -18,7 +18,7 @@ import orjson
 from hextan.core.base import HextanError
 from hextan.core.packing import Watch
 from hextan.search.quiet import quiet
-from hextan.search.work import MOST_SECONDS, Work
+from hextan.search.work import MOST_SECONDS, Job
 
 #: Memory of the process, bytes.
 MEMORY = 4 << 30
@@ -30,7 +30,7 @@ def main() -> None:
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     os.nice(5)
     size = int.from_bytes(sys.stdin.buffer.read(8), "big")
-    work: Work = pickle.loads(sys.stdin.buffer.read(size))
+    work: Job = pickle.loads(sys.stdin.buffer.read(size))
     stop = threading.Event()
 
     def listen() -> None:
@@ -56,7 +56,7 @@ def main() -> None:
         except MemoryError:
             say(
                 "problem",
-                "It takes more memory than it may: choose out of fewer things, or look at fewer shots.",
+                "It takes more memory than it may: choose out of fewer things, look at fewer shots, or print fewer sheets.",
             )
     # The listening thread waits for a line that nobody sends.
     os._exit(0)

@@ -11,7 +11,7 @@ from typing import Any, Literal, TypeAlias
 
 import orjson
 
-from hextan.search.work import Work
+from hextan.search.work import Job
 
 #: So many run at the same time; others wait for their turn.
 AT_ONCE = 2
@@ -106,7 +106,7 @@ class Search:
         if self.at_work:
             self._end(
                 "failed",
-                "The process that looks ended without an answer. Try again, with fewer things or shots.",
+                "The process that looks ended without an answer. Try again, with less at once.",
             )
         return None
 
@@ -136,7 +136,7 @@ class Searches:
         self._lock = threading.Lock()
         self._turns = threading.Semaphore(AT_ONCE)
 
-    def begin(self, production_id: int, name: str, work: Work) -> Search:
+    def begin(self, production_id: int, name: str, work: Job) -> Search:
         """Begin a search, or go on with one for the same question; another question under this name ends the one before."""
         asked = work.asked
         with self._lock:

@@ -6,7 +6,7 @@ import pickle
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from hashlib import sha256
-from typing import Any
+from typing import Any, Protocol
 
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.packing import KitPlan, Packing, Watch, packed, side_by_side
@@ -14,6 +14,29 @@ from hextan.core.shots import ShotList
 
 #: Of one kit nobody waits longer, seconds.
 MOST_SECONDS = 60.0
+
+
+def bare(package: Package) -> Package:
+    """A package without what was worked out with it, which stays here."""
+    return replace(package, bodies=tuple(replace(body) for body in package.bodies))
+
+
+class Job(Protocol):
+    """What a process of its own can be given to do."""
+
+    @property
+    def asked(self) -> str:
+        """What tells this question from another."""
+        ...
+
+    @property
+    def written(self) -> bytes:
+        """As bytes for another process of this program: itself, pickled."""
+        ...
+
+    def done(self, watch: Watch, show: Callable[[Any], None]) -> Any:
+        """Do it, and give the answer; ``show`` is given what is known of it before all of it is."""
+        ...
 
 
 @dataclass(frozen=True)
@@ -43,11 +66,8 @@ class Work:
     @property
     def written(self) -> bytes:
         """As bytes for another process of this program."""
-        package = self.package
-        # What was worked out with the equipment stays here.
-        fresh = replace(package, bodies=tuple(replace(body) for body in package.bodies))
         shots, packing = self._documents
-        return pickle.dumps(replace(self, package=fresh, shots=shots, packing=packing))
+        return pickle.dumps(replace(self, package=bare(self.package), shots=shots, packing=packing))
 
     def done(self, watch: Watch, show: Callable[[Any], None]) -> Any:
         """Do it: a kit's answer, or two side by side. ``show`` is given the kit before everything around it is known."""

@@ -395,6 +395,15 @@ class PackingRow(Versioned, Base):
     __table_args__ = (UniqueConstraint("production_id"),)
 
 
+class SheetsRow(Versioned, Base):
+    """The sheets that are printed, in bundles: a document with schema name and version."""
+
+    __tablename__ = "sheets"
+    production_id: Mapped[int] = _owner("production")
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    __table_args__ = (UniqueConstraint("production_id"),)
+
+
 class EquipmentStamp(Base):
     """A stamp of each production, new after every change of its equipment; triggers write it (migration 0006)."""
 

@@ -20,12 +20,22 @@ from hextan.core.production import (
     counted,
     renumbered_bench,
     renumbered_comparison,
+    renumbered_sheets,
 )
 from hextan.store import comparisons, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
-from hextan.store.models import Body, EquipmentStamp, LensSet, PackingRow, Production, Rig, ShotsRow
+from hextan.store.models import (
+    Body,
+    EquipmentStamp,
+    LensSet,
+    PackingRow,
+    Production,
+    Rig,
+    SheetsRow,
+    ShotsRow,
+)
 from hextan.store.repositories import (
     bench_row,
     catalogue_of,
@@ -34,7 +44,7 @@ from hextan.store.repositories import (
     settings_of,
     state_of,
 )
-from hextan.store.single import PACKING, SHOTS
+from hextan.store.single import PACKING, SHEETS, SHOTS
 from hextan.store.writes import from_version, stale
 
 _FACTS = tuple(ProductionFacts.model_fields)
@@ -150,6 +160,7 @@ def document_of(session: Session, production_id: int, removed: bool = False) -> 
             ],
             "shots": SHOTS.read(session, row.id),
             "packing": PACKING.read(session, row.id),
+            "sheets": renumbered_sheets(SHEETS.read(session, row.id), numbers),
         }
     )
 
@@ -207,6 +218,9 @@ def add_document(session: Session, document: ProductionDocument) -> Production:
         session.add(ShotsRow(production_id=row.id, document=document.shots.model_dump(mode="json")))
     if document.packing != Packing():
         session.add(PackingRow(production_id=row.id, document=document.packing.model_dump(mode="json")))
+    if document.sheets.bundles:
+        sheets = renumbered_sheets(document.sheets, numbers)
+        session.add(SheetsRow(production_id=row.id, document=sheets.model_dump(mode="json")))
     session.commit()
     return row
 

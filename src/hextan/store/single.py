@@ -1,4 +1,4 @@
-"""Documents of which a production has one: the list of shots, its packing. Each is kept whole in one row."""
+"""Documents of which a production has one: the list of shots, its packing, its sheets. Each is kept whole in one row."""
 
 from __future__ import annotations
 
@@ -11,12 +11,13 @@ from sqlalchemy.orm import Session
 
 from hextan.core.base import Schema, StaleWriteError
 from hextan.core.packing import PACKING_SCHEMA, Packing, parse_packing
+from hextan.core.sheets import SHEETS_SCHEMA, Sheets, parse_sheets
 from hextan.core.shots import SHOTS_SCHEMA, ShotList, parse_shots
-from hextan.store.models import PackingRow, ShotsRow
+from hextan.store.models import PackingRow, SheetsRow, ShotsRow
 from hextan.store.repositories import find_production
 from hextan.store.writes import from_version, stale
 
-R = TypeVar("R", ShotsRow, PackingRow)
+R = TypeVar("R", ShotsRow, PackingRow, SheetsRow)
 D = TypeVar("D", bound=BaseModel)
 
 
@@ -77,3 +78,4 @@ class Single(Generic[R, D]):
 
 SHOTS = Single(ShotsRow, ShotList, SHOTS_SCHEMA, parse_shots, "The list of shots was")
 PACKING = Single(PackingRow, Packing, PACKING_SCHEMA, parse_packing, "The packing was")
+SHEETS = Single(SheetsRow, Sheets, SHEETS_SCHEMA, parse_sheets, "The sheets were")

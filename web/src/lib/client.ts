@@ -25,6 +25,8 @@ import type {
   Shot,
   ShotList,
   SlowAsk,
+  SheetPlan,
+  Sheets,
   ShotsFileKind,
   Unit,
 } from './types'
@@ -33,7 +35,7 @@ const http = createClient<paths>({ baseUrl: '/' })
 
 /** Answers that the core words itself; documents stay as they were written. */
 const WORDED =
-  /\/(bench\/(view|depth|exposure|flicker)|compare|match-camera|shots\/(view|rented)|packing\/searches)(\/|$)/
+  /\/(bench\/(view|depth|exposure|flicker)|compare|match-camera|shots\/(view|rented)|packing\/searches|sheets\/view)(\/|$)/
 http.use({
   async onResponse({ request, response }) {
     if (!response.ok || !WORDED.test(new URL(request.url).pathname)) return undefined
@@ -347,6 +349,40 @@ export const viewPacking = (id: number, document: Packing, signal: AbortSignal) 
   outcome(
     http.POST('/api/productions/{production_id}/packing/view', { ...at(id), body: { document }, signal }),
   )
+
+export const readSheets = (id: number) =>
+  outcome(http.GET('/api/productions/{production_id}/sheets', at(id)))
+
+export const writeSheets = (id: number, version: number, document: Sheets) =>
+  write(
+    outcome(http.PUT('/api/productions/{production_id}/sheets', { ...at(id), body: { version, document } })),
+  )
+
+export const viewSheet = (id: number, plan: SheetPlan, first: number, most: number, signal?: AbortSignal) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/sheets/view', {
+      ...at(id),
+      body: { plan, first, most },
+      ...(signal ? { signal } : {}),
+    }),
+  )
+
+export const beginPrint = (id: number, title: string, plans: SheetPlan[]) =>
+  outcome(http.POST('/api/productions/{production_id}/sheets/prints', { ...at(id), body: { title, plans } }))
+
+export const seePrint = (id: number, name: string) =>
+  outcome(http.GET('/api/productions/{production_id}/sheets/prints/{name}', named(id, name)))
+
+export const stopPrint = (id: number, name: string) =>
+  outcome(http.POST('/api/productions/{production_id}/sheets/prints/{name}/stop', named(id, name)))
+
+/** Where what was printed is fetched from. */
+export const printedAddress = (id: number, name: string) =>
+  `/api/productions/${id}/sheets/prints/${name}/file`
+
+/** Where one kept sheet is fetched from as a file. */
+export const sheetAddress = (id: number, key: string, kind: 'csv' | 'xlsx' | 'ods') =>
+  `/api/productions/${id}/sheets/${key}/${kind}`
 
 const named = (production_id: number, name: string) => ({ params: { path: { production_id, name } } })
 

@@ -99,6 +99,8 @@ const BLANK: Omit<Stock, 'key' | 'thing'> = {
   owned: false,
   count: 1,
   from_day: '',
+  owner: '',
+  serial: '',
   per_day: null,
   per_week: null,
   to_buy: null,

@@ -16,6 +16,7 @@ export const VIEWS = [
   { name: 'compare', title: 'Compare', file: 'CompareView' },
   { name: 'shots', title: 'Shots', file: 'ShotsView' },
   { name: 'kit', title: 'Kit', file: 'PackingView' },
+  { name: 'sheets', title: 'Sheets', file: 'SheetsView' },
 ] as const satisfies readonly ViewRow[]
 
 export type ViewName = (typeof VIEWS)[number]['name']

@@ -1,6 +1,6 @@
 """What does every lens do in every format: matrix, ladder, match, framing, high speed, coverage?"""
 
-from hextan.core.kit.answers import KitMatrix, MatrixColumn, MatrixRow
+from hextan.core.kit.answers import KitMatrix, MatrixColumn, MatrixFigures, MatrixRow
 from hextan.core.kit.arrays import VERDICTS, Kit, kit_of
 from hextan.core.kit.ask import (
     CoverageAsk,
@@ -32,6 +32,7 @@ __all__ = [
     "MatchAsk",
     "MatrixAsk",
     "MatrixColumn",
+    "MatrixFigures",
     "MatrixRow",
     "SlowAsk",
     "coverage_view",

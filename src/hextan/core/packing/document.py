@@ -51,6 +51,9 @@ class Stock(Part):
     to_buy: Price | None = None
     #: For adapters, and where the equipment states none.
     weight_kg: Annotated[float, Field(gt=0, le=200)] | None = None
+    #: Whose it is, and the numbers on it; for the list that goes with the cases.
+    owner: Annotated[str, Field(max_length=80)] = ""
+    serial: Annotated[str, Field(max_length=200)] = ""
     #: What it is packed in.
     case: Annotated[str, Field(max_length=80)] = ""
     note: Note = ""

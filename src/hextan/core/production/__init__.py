@@ -8,8 +8,14 @@ from hextan.core.production.document import (
     parse_production,
 )
 from hextan.core.production.glance import ProductionGlance, glance
-from hextan.core.production.numbers import Numbers, counted, renumbered_bench, renumbered_comparison
-from hextan.core.production.plan import Plan, plan, plan_kit, plan_packages
+from hextan.core.production.numbers import (
+    Numbers,
+    counted,
+    renumbered_bench,
+    renumbered_comparison,
+    renumbered_sheets,
+)
+from hextan.core.production.plan import Plan, material_of, plan, plan_kit, plan_packages
 
 __all__ = [
     "BodyItem",
@@ -21,10 +27,12 @@ __all__ = [
     "ProductionGlance",
     "counted",
     "glance",
+    "material_of",
     "parse_production",
     "plan",
     "plan_kit",
     "plan_packages",
     "renumbered_bench",
     "renumbered_comparison",
+    "renumbered_sheets",
 ]

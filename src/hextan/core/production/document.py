@@ -24,6 +24,7 @@ from hextan.core.documents import (
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings
 from hextan.core.packing import PACKING_SCHEMA, Packing
 from hextan.core.production.numbers import GONE, counted
+from hextan.core.sheets import SHEETS_SCHEMA, Sheets
 from hextan.core.shots import SHOTS_SCHEMA, ShotList
 
 PRODUCTION_SCHEMA = Schema("hextan.production", 1)
@@ -93,6 +94,7 @@ class ProductionDocument(ProductionFacts):
     comparisons: Annotated[list[ComparisonItem], Field(max_length=MOST_OF_A_KIND)] = []
     shots: ShotList = ShotList()
     packing: Packing = Packing()
+    sheets: Sheets = Sheets()
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
 
@@ -123,7 +125,8 @@ def _nameless(document: ProductionDocument) -> Iterator[tuple[str, int, str]]:
         (b.document for b in document.bodies), (s.document for s in document.lens_sets), document.rig
     )
     kinds = {"format_id": "formats", "lens_id": "lenses", "adapter_id": "adapters",
-             "second_adapter_id": "adapters", "crop_ids": "crops", "pinned": "formats"}  # fmt: skip
+             "second_adapter_id": "adapters", "crop_ids": "crops", "pinned": "formats",
+             "lens_ids": "lenses", "format_ids": "formats"}  # fmt: skip
 
     def named(part: Any, at: str) -> Iterator[tuple[str, int, str]]:
         for name, kind in kinds.items():
@@ -137,6 +140,9 @@ def _nameless(document: ProductionDocument) -> Iterator[tuple[str, int, str]]:
 
     if document.bench is not None:
         yield from named(document.bench.state, "bench.state")
+    for b, bundle in enumerate(document.sheets.bundles):
+        for i, sheet in enumerate(bundle.sheets):
+            yield from named(sheet, f"sheets.bundles[{b}].sheets[{i}]")
     for i, item in enumerate(document.comparisons):
         yield from named(item.document, f"comparisons[{i}].document")
         for k, column in enumerate(item.document.columns):
@@ -180,7 +186,7 @@ def parse_production(plain: Any, field: str = "") -> ProductionDocument:
     each("comparisons", COMPARISON_SCHEMA, ("document",))
     if document.get("rig") is not None:
         document["rig"] = upgraded(RIG_SCHEMA, document["rig"], "rig")
-    for name, schema in (("shots", SHOTS_SCHEMA), ("packing", PACKING_SCHEMA)):
+    for name, schema in (("shots", SHOTS_SCHEMA), ("packing", PACKING_SCHEMA), ("sheets", SHEETS_SCHEMA)):
         if document.get(name) is not None:
             document[name] = upgraded(schema, document[name], name)
     settings, bench = document.get("settings"), document.get("bench")

@@ -13,6 +13,7 @@ from hextan.core.bench import BenchState, LensUp
 from hextan.core.compare import Comparison
 from hextan.core.documents import BodyDocument, LensSetDocument, RigDocument
 from hextan.core.evaluation import BenchReference
+from hextan.core.sheets import SheetPlan, Sheets
 
 #: Stands for a row that is not there any more: no database ever numbers so far.
 GONE = 2**53
@@ -64,6 +65,27 @@ def renumbered_comparison(comparison: Comparison, numbers: Numbers) -> Compariso
     columns = [column.model_copy(update=numbers.lens_up(column)) for column in comparison.columns]
     return comparison.model_copy(
         update={"columns": columns, "reference": numbers.reference(comparison.reference)}
+    )
+
+
+def renumbered_sheets(sheets: Sheets, numbers: Numbers) -> Sheets:
+    """The same sheets in other numbers; what they do not know is `GONE`."""
+    return sheets.model_copy(
+        update={
+            "bundles": [
+                bundle.model_copy(update={"sheets": [_renumbered_sheet(plan, numbers) for plan in bundle.sheets]})
+                for bundle in sheets.bundles
+            ]
+        }
+    )
+
+
+def _renumbered_sheet(plan: SheetPlan, numbers: Numbers) -> SheetPlan:
+    return plan.model_copy(
+        update={
+            "lens_ids": [_of(numbers.lenses, key) for key in plan.lens_ids],
+            "format_ids": [_of(numbers.formats, key) for key in plan.format_ids],
+        }
     )
 
 

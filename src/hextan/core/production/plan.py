@@ -7,6 +7,7 @@ from typing import NotRequired
 from typing_extensions import TypedDict
 
 from hextan.core.base import Fault, InvalidInputError
+from hextan.core.bench import BenchState, mended
 from hextan.core.documents import (
     adapter_of,
     body_of,
@@ -19,6 +20,7 @@ from hextan.core.equipment import Package
 from hextan.core.packing import KitAnswer, KitPlan, SideBySide, ThingName, Watch, packed, side_by_side
 from hextan.core.production.document import ProductionDocument
 from hextan.core.production.numbers import counted
+from hextan.core.sheets import Material
 from hextan.core.shots import ShotsView, shots_view
 
 
@@ -67,6 +69,26 @@ def package_of(document: ProductionDocument) -> Package:
         coc=settings.coc,
         references=tuple(settings.references),
         deliveries=tuple(settings.deliveries),
+    )
+
+
+def material_of(document: ProductionDocument) -> Material:
+    """What the sheets of a production are made from, out of its file alone."""
+    package = package_of(document)
+    bench = None
+    if package.formats and package.lenses:
+        here, (_, lens) = next(iter(package.formats)), next(iter(package.lenses.values()))
+        state = document.bench.state if document.bench else BenchState(format_id=here, lens_id=lens.id)
+        bench = mended(state, package)[0]
+    return Material(
+        name=document.name,
+        package=package,
+        settings=document.settings,
+        bench=bench,
+        shots=document.shots,
+        packing=document.packing,
+        comparisons=tuple(item.document for item in document.comparisons if not item.removed),
+        bodies={item.document.name: item.document for item in document.bodies if not item.removed},
     )
 
 

@@ -1,6 +1,6 @@
 """What does each shot need, which lens on which format does it, and what would do more?"""
 
-from hextan.core.shots.answers import ShotChoice, ShotsView
+from hextan.core.shots.answers import ShotAnswer, ShotChoice, ShotsView
 from hextan.core.shots.benches import bench_of_shot, pictures_of_shots, shot_of_bench
 from hextan.core.shots.checks import head_of
 from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
@@ -17,6 +17,7 @@ __all__ = [
     "Judged",
     "Needs",
     "Shot",
+    "ShotAnswer",
     "ShotChoice",
     "ShotList",
     "ShotsView",

@@ -1184,6 +1184,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheets Read
+         * @description Give a production's sheets; version 0 and none when none were kept yet.
+         */
+        get: operations["sheets_read"];
+        /**
+         * Sheets Write
+         * @description Keep sheets; 409 with both when somebody else kept some in between.
+         */
+        put: operations["sheets_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/sheets/prints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheets Print
+         * @description Begin to print sheets as one PDF; the same sheets go on, or are there at once.
+         */
+        post: operations["sheets_print"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/sheets/prints/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheets Print Seen
+         * @description Tell how far printing is.
+         */
+        get: operations["sheets_print_seen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/sheets/prints/{name}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheets Print File
+         * @description Give the file that was printed; 404 as long as there is none.
+         */
+        get: operations["sheets_print_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/sheets/prints/{name}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheets Print Stop
+         * @description Stop printing: there is no file then.
+         */
+        post: operations["sheets_print_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/sheets/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheet View
+         * @description Make a sheet as it would be printed now: its data, and some of its pages.
+         */
+        post: operations["sheet_view"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/sheets/{key}/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet File
+         * @description Give one kept sheet as a file: as PDF, or its tables for spreadsheets.
+         */
+        get: operations["sheet_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/shots": {
         parameters: {
             query?: never;
@@ -3068,6 +3212,68 @@ export interface components {
             version: number;
         };
         /**
+         * Bundle
+         * @description Sheets that are printed together.
+         */
+        Bundle: {
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             * @default For the cart
+             */
+            name: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Sheets
+             * @description Sheets.
+             * @default []
+             */
+            sheets: components["schemas"]["SheetPlan"][];
+        };
+        /**
+         * Bundle
+         * @description Sheets that are printed together.
+         */
+        BundleIn: {
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Name
+             * @description Name.
+             * @default For the cart
+             */
+            name?: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Sheets
+             * @description Sheets.
+             * @default []
+             */
+            sheets?: components["schemas"]["SheetPlanIn"][];
+        };
+        /**
          * CameraMatch
          * @description How a column can match the first.
          */
@@ -3280,6 +3486,28 @@ export interface components {
              * @default []
              */
             removed: components["schemas"]["CatalogueChange"][];
+        };
+        /**
+         * Cell
+         * @description A figure as it is shown, and as a number in the unit of its column (None: it is text, or infinite).
+         */
+        Cell: {
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
+            /**
+             * Tone
+             * @description Tone.
+             * @enum {string}
+             */
+            tone: "" | "covers" | "marginal" | "short" | "focus" | "quiet";
+            /**
+             * Value
+             * @description What was given.
+             */
+            value: number | null;
         };
         /**
          * CellFault
@@ -9880,6 +10108,22 @@ export interface components {
             state: components["schemas"]["BenchStateIn"];
         };
         /**
+         * Made
+         * @description When a sheet was made, and a fingerprint of what stood on it.
+         */
+        Made: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * Fingerprint
+             * @description Fingerprint.
+             */
+            fingerprint: string;
+        };
+        /**
          * MapRect
          * @description A rectangle of the window map, millimetres.
          */
@@ -9961,6 +10205,55 @@ export interface components {
              * @description Down from the optical axis, in the unit of the whole.
              */
             y: number;
+        };
+        /**
+         * Mark
+         * @description One text, line, area, or many filled boxes of x, y, width and height. A text stands on its baseline, at its beginning, middle or end; turned, upside down.
+         */
+        Mark: {
+            /**
+             * Anchor
+             * @description Anchor.
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "text" | "line" | "area" | "boxes";
+            /**
+             * Points
+             * @description Points.
+             */
+            points: number[][];
+            /**
+             * Size Pt
+             * @description Size pt.
+             */
+            size_pt: number;
+            /**
+             * Strong
+             * @description Strong.
+             */
+            strong: boolean;
+            /**
+             * Style
+             * @description Style.
+             * @enum {string}
+             */
+            style: "" | "quiet" | "focus" | "covers" | "marginal" | "short" | "rule" | "hairline" | "frame" | "thin" | "dashed" | "circle" | "shade" | "soft" | "fill" | "dark" | "hatch" | "lamp" | "qr" | "bar";
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
+            /**
+             * Turned
+             * @description Turned.
+             */
+            turned: boolean;
         };
         /**
          * MatchAsk
@@ -12063,6 +12356,32 @@ export interface components {
             version: number;
         };
         /**
+         * Page
+         * @description A page as it is printed.
+         */
+        Page: {
+            /**
+             * Dark
+             * @description Dark.
+             */
+            dark: boolean;
+            /**
+             * Height Mm
+             * @description Height, millimetres.
+             */
+            height_mm: number;
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Width Mm
+             * @description Width, millimetres.
+             */
+            width_mm: number;
+        };
+        /**
          * PairDocument
          * @description What is known of a lens, or of every lens of a set (its name), on one body.
          */
@@ -12223,6 +12542,32 @@ export interface components {
              * @description Rate text.
              */
             rate_text: string;
+        };
+        /**
+         * PictureRow
+         * @description A row of pictures; None where there is none, and then why.
+         */
+        PictureRow: {
+            /**
+             * More
+             * @description How many faults there are besides those that are told.
+             */
+            more: string;
+            /**
+             * Pictures
+             * @description Pictures.
+             */
+            pictures: (components["schemas"]["SheetPicture"] | null)[];
+            /**
+             * Title
+             * @description Title.
+             */
+            title: string;
+            /**
+             * Why Not
+             * @description Why not.
+             */
+            why_not: string[];
         };
         /**
          * PicturesAsk
@@ -12577,6 +12922,78 @@ export interface components {
              * @description Ticks.
              */
             ticks: components["schemas"]["Tick"][];
+        };
+        /**
+         * PrintAsk
+         * @description Sheets to print as one file.
+         */
+        PrintAsk: {
+            /**
+             * Plans
+             * @description Plans.
+             */
+            plans: components["schemas"]["SheetPlanIn"][];
+            /**
+             * Title
+             * @description Title.
+             */
+            title: string;
+        };
+        /**
+         * PrintSeen
+         * @description How far printing is.
+         */
+        PrintSeen: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * Empty
+             * @description Empty.
+             */
+            empty: {
+                [key: string]: string;
+            };
+            /**
+             * Fingerprints
+             * @description Fingerprints.
+             */
+            fingerprints: {
+                [key: string]: string;
+            };
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Pages
+             * @description Pages.
+             */
+            pages: number;
+            /**
+             * Problem
+             * @description Problem.
+             */
+            problem: string;
+            /**
+             * Seconds
+             * @description Seconds.
+             */
+            seconds: number;
+            /**
+             * State
+             * @description State.
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed";
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * ProductionFacts
@@ -14096,6 +14513,705 @@ export interface components {
         SettingsWriteIn: {
             /** @description Settings. */
             settings: components["schemas"]["PackageSettingsIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * Shape
+         * @description A line, an area, an oval ([centre, radii]) or a text, in the units of its picture: x right, y down.
+         */
+        Shape: {
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "line" | "area" | "oval" | "text";
+            /**
+             * Points
+             * @description Points.
+             */
+            points: number[][];
+            /**
+             * Style
+             * @description Style.
+             * @enum {string}
+             */
+            style: "frame" | "thin" | "dashed" | "fill" | "soft" | "dark" | "hatch" | "focus" | "circle" | "text";
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
+        };
+        /**
+         * Sheet
+         * @description One sheet.
+         */
+        Sheet: {
+            /**
+             * Blocks
+             * @description Blocks.
+             */
+            blocks: (components["schemas"]["SheetTable"] | components["schemas"]["SheetPictures"] | components["schemas"]["SheetWords"])[];
+            /**
+             * Kind
+             * @description Which kind it is.
+             */
+            kind: string;
+            /**
+             * Lead
+             * @description Lead.
+             */
+            lead: string;
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: string[];
+            /**
+             * Stamp
+             * @description Stamp.
+             */
+            stamp: components["schemas"]["StampFact"][];
+            /**
+             * Title
+             * @description Title.
+             */
+            title: string;
+            /**
+             * Why Empty
+             * @description Why empty.
+             */
+            why_empty: string;
+        };
+        /**
+         * SheetAsk
+         * @description A sheet to make, without keeping it.
+         */
+        SheetAsk: {
+            /**
+             * First
+             * @description First.
+             * @default 0
+             */
+            first?: number;
+            /**
+             * Most
+             * @description Most.
+             * @default 4
+             */
+            most?: number;
+            /** @description Plan. */
+            plan: components["schemas"]["SheetPlanIn"];
+        };
+        /**
+         * SheetColumn
+         * @description A column. Columns of one group stand together under its title; units stand in titles, never in cells.
+         */
+        SheetColumn: {
+            /**
+             * Group
+             * @description Group.
+             */
+            group: string;
+            /**
+             * Group More
+             * @description Group more.
+             */
+            group_more: string;
+            /**
+             * Title
+             * @description Title.
+             */
+            title: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+            /**
+             * Words
+             * @description In sentences.
+             */
+            words: boolean;
+        };
+        /**
+         * SheetPicture
+         * @description A drawing to scale: shapes within a frame, and lines of figures beneath it.
+         */
+        SheetPicture: {
+            /**
+             * Height
+             * @description Height.
+             */
+            height: number;
+            /**
+             * Lines
+             * @description Lines.
+             */
+            lines: string[];
+            /**
+             * Shapes
+             * @description Shapes.
+             */
+            shapes: components["schemas"]["Shape"][];
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Width
+             * @description Width.
+             */
+            width: number;
+            /**
+             * X
+             * @description To the right of the optical axis or along the curve, in the unit of the whole.
+             */
+            x: number;
+            /**
+             * Y
+             * @description Down from the optical axis, in the unit of the whole.
+             */
+            y: number;
+        };
+        /**
+         * SheetPictures
+         * @description A grid of pictures. All are drawn at one scale when ``to_scale``, else each fills its place.
+         */
+        SheetPictures: {
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns: string[];
+            /**
+             * Columns More
+             * @description Columns more.
+             */
+            columns_more: string[];
+            /**
+             * Heading
+             * @description Heading.
+             */
+            heading: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @constant
+             */
+            kind: "pictures";
+            /**
+             * Own Page
+             * @description Own page.
+             */
+            own_page: boolean;
+            /**
+             * Rows
+             * @description Rows.
+             */
+            rows: components["schemas"]["PictureRow"][];
+            /**
+             * To Scale
+             * @description To scale.
+             */
+            to_scale: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+        };
+        /**
+         * SheetPlan
+         * @description One sheet. Its name is its title where it has one; what its kind does not ask for is passed over.
+         */
+        SheetPlan: {
+            /**
+             * Bodies
+             * @description Bodies.
+             * @default []
+             */
+            bodies: string[];
+            /**
+             * Days
+             * @description Days.
+             * @default []
+             */
+            days: string[];
+            /**
+             * Distances M
+             * @description Distances, metres.
+             * @default []
+             */
+            distances_m: number[];
+            /**
+             * Each
+             * @description Each.
+             * @default lens
+             * @enum {string}
+             */
+            each: "lens" | "distance";
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number | null;
+            /**
+             * Format Ids
+             * @description Format ids.
+             * @default []
+             */
+            format_ids: number[];
+            /**
+             * From Front
+             * @description From front.
+             * @default false
+             */
+            from_front: boolean;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @default lens_by_format
+             * @enum {string}
+             */
+            kind: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare";
+            /**
+             * Large
+             * @description Large.
+             * @default false
+             */
+            large: boolean;
+            /**
+             * Lens Ids
+             * @description Lens ids.
+             * @default []
+             */
+            lens_ids: number[];
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             * @default []
+             */
+            lens_sets: string[];
+            /** @description Made. */
+            made: components["schemas"]["Made"] | null;
+            /**
+             * Monitor Mm
+             * @description Monitor, millimetres.
+             * @default 375
+             */
+            monitor_mm: number;
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins: {
+                [key: string]: components["schemas"]["Origin"];
+            };
+            /**
+             * Paper
+             * @description Paper.
+             * @default a4
+             * @enum {string}
+             */
+            paper: "a4" | "letter" | "a6" | "pocket" | "telephone";
+            /**
+             * Pictures
+             * @description Pictures.
+             * @default true
+             */
+            pictures: boolean;
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             * @default []
+             */
+            stops: number[];
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: ("m" | "ft") | "both" | null;
+            /**
+             * Which
+             * @description Which.
+             * @default
+             */
+            which: string;
+            /**
+             * Wide
+             * @description Wide.
+             * @default false
+             */
+            wide: boolean;
+        };
+        /**
+         * SheetPlan
+         * @description One sheet. Its name is its title where it has one; what its kind does not ask for is passed over.
+         */
+        SheetPlanIn: {
+            /**
+             * Bodies
+             * @description Bodies.
+             * @default []
+             */
+            bodies?: string[];
+            /**
+             * Days
+             * @description Days.
+             * @default []
+             */
+            days?: string[];
+            /**
+             * Distances M
+             * @description Distances, metres.
+             * @default []
+             */
+            distances_m?: number[];
+            /**
+             * Each
+             * @description Each.
+             * @default lens
+             * @enum {string}
+             */
+            each?: "lens" | "distance";
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm?: number | null;
+            /**
+             * Format Ids
+             * @description Format ids.
+             * @default []
+             */
+            format_ids?: number[];
+            /**
+             * From Front
+             * @description From front.
+             * @default false
+             */
+            from_front?: boolean;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @default lens_by_format
+             * @enum {string}
+             */
+            kind?: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare";
+            /**
+             * Large
+             * @description Large.
+             * @default false
+             */
+            large?: boolean;
+            /**
+             * Lens Ids
+             * @description Lens ids.
+             * @default []
+             */
+            lens_ids?: number[];
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             * @default []
+             */
+            lens_sets?: string[];
+            /** @description Made. */
+            made?: components["schemas"]["Made"] | null;
+            /**
+             * Monitor Mm
+             * @description Monitor, millimetres.
+             * @default 375
+             */
+            monitor_mm?: number;
+            /**
+             * Name
+             * @description Name.
+             * @default
+             */
+            name?: string;
+            /**
+             * Origins
+             * @description Origins.
+             * @default {}
+             */
+            origins?: {
+                [key: string]: components["schemas"]["OriginIn"];
+            };
+            /**
+             * Paper
+             * @description Paper.
+             * @default a4
+             * @enum {string}
+             */
+            paper?: "a4" | "letter" | "a6" | "pocket" | "telephone";
+            /**
+             * Pictures
+             * @description Pictures.
+             * @default true
+             */
+            pictures?: boolean;
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             * @default []
+             */
+            stops?: number[];
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit?: ("m" | "ft") | "both" | null;
+            /**
+             * Which
+             * @description Which.
+             * @default
+             */
+            which?: string;
+            /**
+             * Wide
+             * @description Wide.
+             * @default false
+             */
+            wide?: boolean;
+        };
+        /**
+         * SheetRow
+         * @description A row. Rows of one section stand together under its title, and are not torn from it.
+         */
+        SheetRow: {
+            /**
+             * Cells
+             * @description Cells.
+             */
+            cells: components["schemas"]["Cell"][];
+            /**
+             * Section
+             * @description Section.
+             */
+            section: string;
+        };
+        /**
+         * SheetSeen
+         * @description A sheet as it would be printed now.
+         */
+        SheetSeen: {
+            /**
+             * Fingerprint
+             * @description Fingerprint.
+             */
+            fingerprint: string;
+            /**
+             * First
+             * @description First.
+             */
+            first: number;
+            /**
+             * Page Count
+             * @description Page count.
+             */
+            page_count: number;
+            /**
+             * Pages
+             * @description Pages.
+             */
+            pages: components["schemas"]["Page"][];
+            /** @description Sheet. */
+            sheet: components["schemas"]["Sheet"];
+            /**
+             * Unknown Signs
+             * @description Unknown signs.
+             */
+            unknown_signs: string;
+            /**
+             * Working
+             * @description f-number that counts for light close up.
+             */
+            working: boolean;
+        };
+        /**
+         * SheetTable
+         * @description A table. Where it is ``stacked``, the columns of a group stand one below another on paper.
+         */
+        SheetTable: {
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns: components["schemas"]["SheetColumn"][];
+            /**
+             * Fixed
+             * @description Fixed.
+             */
+            fixed: number;
+            /**
+             * Heading
+             * @description Heading.
+             */
+            heading: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @constant
+             */
+            kind: "table";
+            /**
+             * Own Page
+             * @description Own page.
+             */
+            own_page: boolean;
+            /**
+             * Rows
+             * @description Rows.
+             */
+            rows: components["schemas"]["SheetRow"][];
+            /**
+             * Stacked
+             * @description Stacked.
+             */
+            stacked: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+        };
+        /**
+         * SheetWords
+         * @description Sentences; cautions are set apart.
+         */
+        SheetWords: {
+            /**
+             * Caution
+             * @description Caution.
+             */
+            caution: boolean;
+            /**
+             * Heading
+             * @description Heading.
+             */
+            heading: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @constant
+             */
+            kind: "words";
+            /**
+             * Lines
+             * @description Lines.
+             */
+            lines: string[];
+        };
+        /**
+         * Sheets
+         * @description All bundles of a production.
+         */
+        Sheets: {
+            /**
+             * Bundles
+             * @description Bundles.
+             * @default []
+             */
+            bundles: components["schemas"]["Bundle"][];
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.sheets
+             * @constant
+             */
+            schema: "hextan.sheets";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+        };
+        /**
+         * Sheets
+         * @description All bundles of a production.
+         */
+        SheetsIn: {
+            /**
+             * Bundles
+             * @description Bundles.
+             * @default []
+             */
+            bundles?: components["schemas"]["BundleIn"][];
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.sheets
+             * @constant
+             */
+            schema?: "hextan.sheets";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+        };
+        /**
+         * SheetsKept
+         * @description A production's sheets with their version, for the next write.
+         */
+        SheetsKept: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["Sheets"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * SheetsWrite
+         * @description Sheets to keep, changed from a known version (0: none were kept yet).
+         */
+        SheetsWrite: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["Sheets"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * SheetsWrite
+         * @description Sheets to keep, changed from a known version (0: none were kept yet).
+         */
+        SheetsWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["SheetsIn"];
             /**
              * Version
              * @description Counts up with each change; a write names the one that it is based on.
@@ -15842,6 +16958,29 @@ export interface components {
             /** @description What is stored. */
             stored: components["schemas"]["SettingsWrite"] | null;
         };
+        /** StaleError[SheetsWrite] */
+        StaleErrorSheetsWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["SheetsWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["SheetsWrite"] | null;
+        };
         /** StaleError[ShotsWrite] */
         StaleErrorShotsWrite: {
             /**
@@ -15890,10 +17029,31 @@ export interface components {
             /** @description Error. */
             error: components["schemas"]["StaleErrorSettingsWrite"];
         };
+        /** Stale[SheetsWrite] */
+        StaleSheetsWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorSheetsWrite"];
+        };
         /** Stale[ShotsWrite] */
         StaleShotsWrite: {
             /** @description Error. */
             error: components["schemas"]["StaleErrorShotsWrite"];
+        };
+        /**
+         * StampFact
+         * @description One fact of the stamp.
+         */
+        StampFact: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
         };
         /**
          * Step
@@ -15967,6 +17127,12 @@ export interface components {
              */
             owned: boolean;
             /**
+             * Owner
+             * @description Owner.
+             * @default
+             */
+            owner: string;
+            /**
              * Per Day
              * @description Per day.
              */
@@ -15976,6 +17142,12 @@ export interface components {
              * @description Per week.
              */
             per_week: number | null;
+            /**
+             * Serial
+             * @description Serial.
+             * @default
+             */
+            serial: string;
             /** @description Thing. */
             thing: components["schemas"]["ThingName"];
             /**
@@ -16030,6 +17202,12 @@ export interface components {
              */
             owned?: boolean;
             /**
+             * Owner
+             * @description Owner.
+             * @default
+             */
+            owner?: string;
+            /**
              * Per Day
              * @description Per day.
              */
@@ -16039,6 +17217,12 @@ export interface components {
              * @description Per week.
              */
             per_week?: number | null;
+            /**
+             * Serial
+             * @description Serial.
+             * @default
+             */
+            serial?: string;
             /** @description Thing. */
             thing: components["schemas"]["ThingNameIn"];
             /**
@@ -22211,6 +23395,541 @@ export interface operations {
             };
             /** @description Unsupported Media Type */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheets_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetsKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheets_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetsWriteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetsKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleSheetsWrite"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheets_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintSeen"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheets_print_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintSeen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheets_print_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheets_print_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintSeen"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheet_view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetSeen"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    sheet_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                key: string;
+                kind: "pdf" | "csv" | "xlsx" | "ods";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

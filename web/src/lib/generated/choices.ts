@@ -185,3 +185,186 @@ export const MOVERS = [
   "stop",
   "shutter"
 ] as const
+
+export const SHEET_KINDS = [
+  {
+    "kind": "lens_by_format",
+    "title": "Lens by format",
+    "told": "Effective focal length, angle, coverage and the stop that compares in depth",
+    "asks": [
+      "lenses",
+      "formats",
+      "bodies"
+    ],
+    "wide": true
+  },
+  {
+    "kind": "look",
+    "title": "Look sheet",
+    "told": "Finder pictures: lenses down, formats across, at a distance; or one lens at several",
+    "asks": [
+      "lenses",
+      "formats",
+      "distances",
+      "focal",
+      "unit"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "depth",
+    "title": "Depth of field",
+    "told": "Near and far for stops and distances, rounded inwards, a page for each lens or each distance",
+    "asks": [
+      "lenses",
+      "formats",
+      "distances",
+      "stops",
+      "focal",
+      "each",
+      "unit",
+      "from_front"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "field",
+    "title": "Field at a distance",
+    "told": "Width and height, and from how far a person is framed",
+    "asks": [
+      "lenses",
+      "formats",
+      "distances",
+      "focal",
+      "unit",
+      "from_front"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "formats",
+    "title": "Formats of a body",
+    "told": "Windows to scale, crops, rates, raster, codec, data, cards, needs, menu words",
+    "asks": [
+      "bodies",
+      "formats"
+    ],
+    "wide": true
+  },
+  {
+    "kind": "cards",
+    "title": "Cards and storage",
+    "told": "Minutes on each card and what a day takes",
+    "asks": [
+      "bodies",
+      "formats"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "exposure",
+    "title": "Exposure",
+    "told": "Light for a stop, what rates cost, shutter times, ND",
+    "asks": [
+      "stops",
+      "unit"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "flicker",
+    "title": "Flicker-safe shutters",
+    "told": "Shutters that see every frame alike, for the rates in use",
+    "asks": [],
+    "wide": false
+  },
+  {
+    "kind": "coverage",
+    "title": "Coverage",
+    "told": "The circle of every lens against what every format records",
+    "asks": [
+      "lenses",
+      "formats",
+      "bodies"
+    ],
+    "wide": true
+  },
+  {
+    "kind": "chain",
+    "title": "Crop chain of a body",
+    "told": "Which step crops by how much, with every switch",
+    "asks": [
+      "bodies",
+      "formats"
+    ],
+    "wide": true
+  },
+  {
+    "kind": "claims",
+    "title": "Claims about a body",
+    "told": "What is stated, held against the figures: to send to whoever stated it",
+    "asks": [
+      "bodies"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "shots",
+    "title": "Shot list",
+    "told": "Every shot with what it is made with, and finder pictures",
+    "asks": [
+      "days",
+      "pictures",
+      "unit"
+    ],
+    "wide": true
+  },
+  {
+    "kind": "kit",
+    "title": "Kit list",
+    "told": "By case: counts, weights, whose it is, serial numbers, what for",
+    "asks": [
+      "kit"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "monitor",
+    "title": "Monitor marks",
+    "told": "Where to put tape for each frame line",
+    "asks": [
+      "formats",
+      "monitor",
+      "unit"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "adapters",
+    "title": "Adapters",
+    "told": "What fits on what, through what, and what is lost",
+    "asks": [
+      "lenses",
+      "bodies"
+    ],
+    "wide": false
+  },
+  {
+    "kind": "bench",
+    "title": "The Bench",
+    "told": "The set-up that is on the Bench, in every format",
+    "asks": [
+      "unit"
+    ],
+    "wide": true
+  },
+  {
+    "kind": "compare",
+    "title": "Comparison",
+    "told": "Set-ups side by side, and why they differ",
+    "asks": [
+      "comparison"
+    ],
+    "wide": false
+  }
+] as const

@@ -19,6 +19,8 @@ export function stockColumns(currency: string, hireDays: number): Column<StockRo
     { key: 'from_day', title: 'From day', name: 'From day', kind: 'text', size: 4, gloss: 'The shooting day from which it is there, as the shots name it' },
     { key: 'weight', title: 'Weighs', name: 'Weight', kind: 'computed', right: true, text: (row) => (row.set ? '' : kg(row.known?.weight_kg)) },
     { key: 'weight_kg', title: 'Weight kg', name: 'Weight, where the equipment states none', kind: 'number', size: 5, fixed: (row) => row.set },
+    { key: 'owner', title: 'Whose', name: 'Whose it is', kind: 'text', size: 12, gloss: 'Of whom it is owned or rented' },
+    { key: 'serial', title: 'Serial numbers', name: 'Serial numbers', kind: 'text', size: 14 },
     { key: 'case', title: 'Case', name: 'Case', kind: 'text', size: 12 },
     { key: 'note', title: 'Note', name: 'Note', kind: 'text', size: 24 },
   ] // prettier-ignore

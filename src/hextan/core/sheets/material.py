@@ -1,0 +1,267 @@
+"""What sheets are made from: a production as it stands, and the lenses and formats that one sheet is of."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
+
+from hextan.core.base import CannotFocusError, InvalidInputError, Unit
+from hextan.core.bench import BenchResult, BenchState, compute_bench
+from hextan.core.compare import Comparison
+from hextan.core.documents import BodyDocument
+from hextan.core.equipment import (
+    FormatInPackage,
+    Lens,
+    LensSet,
+    Package,
+    PackageSettings,
+    simplest,
+    why_not,
+)
+from hextan.core.evaluation import assumption
+from hextan.core.packing import KitAnswer, KitPlan, Packing, packed
+from hextan.core.sheets.document import SheetPlan
+from hextan.core.sheets.sheet import Block, StampFact
+from hextan.core.shots import ShotList
+
+_BY = {"width": "by width", "height": "by height", "diagonal": "by diagonal"}
+_NAMED = {"super35": "Super 35", "full_frame": "full frame"}
+
+
+def _kit_now(m: Material, plan: KitPlan) -> KitAnswer | None:
+    """Look for a kit here and now: it takes seconds."""
+    return packed(m.package, m.settings, m.shots, m.packing, plan, around=False).answer
+
+
+@dataclass(frozen=True)
+class Material:
+    """A production as it stands."""
+
+    name: str
+    package: Package
+    settings: PackageSettings
+    #: None where there is nothing yet to set it to.
+    bench: BenchState | None
+    shots: ShotList = field(default_factory=ShotList)
+    packing: Packing = field(default_factory=Packing)
+    comparisons: tuple[Comparison, ...] = ()
+    #: Bodies as they are written down, by their names: claims are in no package.
+    bodies: Mapping[str, BodyDocument] = field(default_factory=dict)
+    #: Finds a kit; None as long as it is looked for.
+    kit: Callable[[Material, KitPlan], KitAnswer | None] = _kit_now
+
+    @cached_property
+    def reference_words(self) -> str:
+        """What factors are measured against."""
+        if self.bench is None:
+            return "Super 35, by width"
+        asked = self.bench.reference
+        name = _NAMED.get(asked.name, "")
+        if asked.own is not None:
+            name = asked.own.name
+        elif asked.name == "scan_mode" and asked.scan_mode_id in self.package.modes:
+            body, mode = self.package.modes[asked.scan_mode_id]
+            name = f"{mode.name} of {body.name}"
+        return f"{name}, {_BY[asked.by]}"
+
+    @property
+    def sharp_words(self) -> str:
+        """The rule for what is sharp."""
+        coc = self.bench.coc if self.bench is not None and self.bench.coc is not None else self.package.coc
+        return assumption(coc)
+
+
+@dataclass
+class Draft:
+    """What a kind of sheet makes: its blocks, and what is said about them."""
+
+    lead: str = ""
+    blocks: list[Block] = field(default_factory=list)
+    stamp: list[StampFact] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
+    why_empty: str = ""
+
+    #: What is left out, by the reason why.
+    left_out: dict[str, list[str]] = field(default_factory=dict)
+
+    def note(self, text: str) -> None:
+        """Say something once."""
+        if text not in self.notes:
+            self.notes.append(text)
+
+    def leave_out(self, name: str, why: str) -> None:
+        """Say that something is left out, together with all else that is for the same reason."""
+        names = self.left_out.setdefault(why, [])
+        if name not in names:
+            names.append(name)
+
+    @property
+    def told(self) -> list[str]:
+        """Everything that is to be noted."""
+        return [
+            *self.notes,
+            *(f"Left out: {', '.join(names)}: {why}." for why, names in self.left_out.items()),
+        ]
+
+    def fact(self, name: str, text: str) -> None:
+        """One more fact for the stamp."""
+        self.stamp.append({"name": name, "text": text})
+
+
+@dataclass(frozen=True)
+class Up:
+    """A lens on a format as it is set, computed."""
+
+    lens_set: LensSet
+    lens: Lens
+    here: FormatInPackage
+    found: BenchResult
+
+    @property
+    def coc_mm(self) -> float:
+        """What counts as sharp on this format."""
+        return float(self.found.evaluation.coc_mm[0])
+
+    @property
+    def wide_mm(self) -> float:
+        """Width of the picture, de-squeezed."""
+        return float(self.found.evaluation.columns.picture_w[0]) * self.lens.squeeze
+
+    @property
+    def high_mm(self) -> float:
+        """Height of the picture."""
+        return float(self.found.evaluation.columns.picture_h[0])
+
+    @property
+    def focal_mm(self) -> float:
+        """Behind the adapters."""
+        return float(self.found.evaluation.lens.focal_mm)
+
+    @property
+    def f_number(self) -> float | None:
+        """Behind the adapters; the T-stop where the lens states no f-number."""
+        return self.found.evaluation.f_number
+
+    @property
+    def name(self) -> str:
+        """The lens, a zoom with its focal length."""
+        return lens_words(self.lens, self.found.setting.focal_mm)
+
+    def one(self, values: Any) -> float:
+        """The one figure of a column of the evaluation."""
+        return float(values.reshape(-1)[0]) if hasattr(values, "reshape") else float(values)
+
+
+def lens_words(lens: Lens, focal_mm: float) -> str:
+    """A lens by its name; a zoom with the focal length at which it is set."""
+    return f"{lens.name} at {round(focal_mm, 1):g}" if lens.is_zoom else lens.name
+
+
+def format_words(here: FormatInPackage) -> str:
+    """A recording format; with its scan mode, where its body has several of its name."""
+    name = here.recording.name
+    twice = sum(other.recording.name == name for other in here.body.places) > 1
+    return f"{here.mode.name}: {name}" if twice else name
+
+
+def units_of(m: Material, plan: SheetPlan) -> tuple[Unit, ...]:
+    """In which units a sheet tells distances: one, or both after one another."""
+    if plan.unit == "both":
+        return ("m", "ft")
+    return (plan.unit or m.settings.unit,)
+
+
+def lenses_of(m: Material, plan: SheetPlan, draft: Draft) -> list[tuple[LensSet, Lens]]:
+    """The lenses that a sheet is of, in the order of the package; what is gone is noted."""
+    lenses = m.package.lenses
+    gone = [key for key in plan.lens_ids if key not in lenses]
+    sets = {kit.name for kit in m.package.lens_sets}
+    if gone:
+        draft.note(f"{len(gone)} of the lenses that were chosen are not in the package any more.")
+    for name in plan.lens_sets:
+        if name not in sets:
+            draft.note(f"The lens set {name} is not in the package any more.")
+    if not plan.lens_ids and not plan.lens_sets:
+        return list(lenses.values())
+    return [
+        (kit, lens)
+        for key, (kit, lens) in lenses.items()
+        if key in plan.lens_ids or kit.name in plan.lens_sets
+    ]
+
+
+def formats_of(m: Material, plan: SheetPlan, draft: Draft, few: bool) -> list[FormatInPackage]:
+    """The recording formats that a sheet is of; what is gone is noted.
+
+    Parameters
+    ----------
+    few : where none is named, only the Bench's and those that are pinned beside it; else all
+    """
+    formats = m.package.formats
+    bodies = {body.name for body in m.package.bodies}
+    for name in plan.bodies:
+        if name not in bodies:
+            draft.note(f"The body {name} is not in the package any more.")
+    gone = [key for key in plan.format_ids if key not in formats]
+    if gone:
+        draft.note(f"{len(gone)} of the recording formats that were chosen are not in the package any more.")
+    if plan.format_ids:
+        return [here for key, here in formats.items() if key in plan.format_ids]
+    if plan.bodies:
+        return [here for here in formats.values() if here.body.name in plan.bodies]
+    if few and m.bench is not None:
+        shown = dict.fromkeys([m.bench.format_id, *m.bench.pinned])
+        return [formats[key] for key in shown if key in formats]
+    return list(formats.values())
+
+
+def lens_up(
+    m: Material,
+    lens: tuple[LensSet, Lens],
+    here: FormatInPackage,
+    *,
+    focal_mm: float | None = None,
+    stop: float | None = None,
+    subject_m: float = 3.0,
+) -> Up | str:
+    """Put a lens up on a format the simplest way and compute it; or say why that cannot be.
+
+    Parameters
+    ----------
+    focal_mm : of a zoom; its short end without
+    subject_m : distance of subject and focus from the sensor plane
+    """
+    assert m.bench is not None
+    way = simplest(m.package.rig, lens[1], here.body)
+    if way is None:
+        return f"cannot be mounted on {here.body.name}: {why_not(m.package.rig, lens[1], here.body)}"
+    adapters = [*way.key, None, None]
+    state = m.bench.model_copy(
+        update={
+            "format_id": here.recording.id,
+            "lens_id": lens[1].id,
+            "adapter_id": adapters[0],
+            "second_adapter_id": adapters[1],
+            "focal_mm": focal_mm,
+            "stop": stop,
+            "subject_m": subject_m,
+            "focus_m": None,
+        }
+    )
+    try:
+        return Up(*lens, here, compute_bench(m.package, state, only_chosen=True))
+    except CannotFocusError:
+        return "forms no image so near"
+    except InvalidInputError as error:
+        return error.message
+
+
+def ends_of(lens: Lens, focal_mm: float | None = None) -> list[float]:
+    """Focal lengths at which a lens is told: of a zoom the one asked for, else both ends."""
+    if not lens.is_zoom:
+        return [lens.focal_min_mm]
+    if focal_mm is not None:
+        return [min(max(focal_mm, lens.focal_min_mm), lens.focal_max_mm)]
+    return [lens.focal_min_mm, lens.focal_max_mm]

@@ -1,0 +1,54 @@
+"""A sheet laid out: from its data to pages, each mark in its place."""
+
+from __future__ import annotations
+
+from hextan.core.sheets import Sheet, SheetPlan, SheetWords
+from hextan.paper.flow import Flow, Printed
+from hextan.paper.fonts import wrapped
+from hextan.paper.marks import Page, box
+from hextan.paper.papers import paper_of, put_together
+from hextan.paper.pictures import put_pictures
+from hextan.paper.tables import put_table
+
+
+def laid_out(sheet: Sheet, plan: SheetPlan, printed: Printed) -> list[Page]:
+    """Lay a sheet out on the paper of its plan.
+
+    Returns
+    -------
+    Its pages; of a pocket card the sheets of eight panels. None where the sheet has nothing to print.
+    """
+    pages = filled(sheet, plan, printed)
+    return put_together(pages) if plan.paper == "pocket" else pages
+
+
+def filled(sheet: Sheet, plan: SheetPlan, printed: Printed) -> list[Page]:
+    """The pages of a sheet one after the other; of a pocket card its panels."""
+    if sheet["why_empty"]:
+        return []
+    flow = Flow(sheet, paper_of(plan), printed)
+    for block in sheet["blocks"]:
+        if block["kind"] == "table":
+            put_table(flow, block)
+        elif block["kind"] == "pictures":
+            put_pictures(flow, block)
+        else:
+            _put_words(flow, block)
+    return flow.finished()
+
+
+def _put_words(flow: Flow, block: SheetWords) -> None:
+    flow.gap()
+    if block["heading"]:
+        flow.need(flow.line() * 3)
+        flow.paragraph(block["heading"], flow.size * 1.1, strong=True)
+        flow.y += 0.4
+    indent = 2.4
+    for sentence in block["lines"]:
+        lines = wrapped(sentence, flow.size, flow.width - indent)
+        flow.need(flow.line() * min(len(lines), 4))
+        start, page = flow.y, len(flow.pages)
+        flow.paragraph(sentence, indent=indent)
+        if block["caution"] and len(flow.pages) == page:
+            flow.marks.append(box(flow.left, start + 0.3, 0.8, flow.y - start - 0.6, "bar"))
+        flow.y += 0.7
