@@ -31,6 +31,8 @@ VIEWS = [
     ("/compare", None),
     ("/shots", None),
     *(("/kit", tab) for tab in (None, "Side by side", "Things and prices")),
+    ("/sheets/cart-depth", None),
+    ("/sheets/director-shots", None),
     ("/compare", "Match to A"),
     ("/package/bodies/new", None),
     ("/package/lenses/new", None),
@@ -57,6 +59,8 @@ TOO_LOW = """(least) => [...document.querySelectorAll(
 #: Text of drawings whose letters are not of the size of letters: drawn in millimetres instead of pixels, say.
 WRONG_LETTERS = """() => [...document.querySelectorAll('svg text')]
   .filter((text) => text.checkVisibility() && text.textContent.trim())
+  // A whole page of paper is shown in small; the same stands beside it to be read, and at its real size.
+  .filter((text) => !text.closest('.paper'))
   .map((text) => {
     const { a, b } = text.getScreenCTM()
     return [parseFloat(getComputedStyle(text).fontSize) * Math.hypot(a, b), text.textContent.trim()]

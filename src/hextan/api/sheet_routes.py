@@ -87,7 +87,7 @@ def begin(production_id: ProductionId, asked: PrintAsk, db: Db, request: Request
     material, stamped, _ = _material(production_id, db, request)
     # A process that prints looks for kits itself.
     own = replace(material, kit=Material.kit)
-    work = PrintWork(own, tuple(asked.plans), stamped, f"{material.name}: {asked.title}")
+    work = PrintWork(own, tuple(asked.plans), stamped, f"{material.name}, {asked.title}")
     name = f"print-{work.asked}"
     return _print_seen(name, request.app.state.searches.begin(production_id, name, work))
 
@@ -114,7 +114,7 @@ def printed_file(production_id: ProductionId, name: PrintName, db: Db, request: 
     search = _find(production_id, name, db, request)
     if search.state != "done" or search.answer is None:
         raise NotFoundError("It is not printed yet: ask how far it is.")
-    return _file(b64decode(search.answer["pdf_base64"]), "application/pdf", "sheets.pdf")
+    return _file(b64decode(search.answer["pdf_base64"]), "application/pdf", f"{search.answer['title']}.pdf")
 
 
 @router.get("/{key}/{kind}", name="sheet_file", tags=["Sheets"], response_class=Response, responses=FILE)

@@ -27,6 +27,7 @@ MOST_PAGES = 2000
 class PrintedSheets(TypedDict):
     """A file of printed sheets, and the state of each sheet in it."""
 
+    title: str
     pdf_base64: str
     pages: int
     #: Fingerprints by the keys of the sheets.
@@ -119,6 +120,7 @@ class PrintWork:
 
         data = pdf_of(laid, self.title, told)
         return {
+            "title": self.title,
             "pdf_base64": b64encode(data).decode(),
             "pages": count,
             "fingerprints": states,

@@ -16,13 +16,13 @@ describe('the table of views', () => {
   })
 
   it('lets the router find a view that is added to it', () => {
-    const more = [...VIEWS, { name: 'sheets', title: 'Sheets', file: 'SheetsView' }] as const
-    expect(placeOf('/p/3/sheets/12', more)).toEqual({
+    const more = [...VIEWS, { name: 'log', title: 'Log', file: 'LogView' }] as const
+    expect(placeOf('/p/3/log/12', more)).toEqual({
       productionId: 3,
-      view: 'sheets',
+      view: 'log',
       rest: ['12'],
       unknown: false,
     })
-    expect(placeOf('/p/3/sheets/12').unknown).toBe(true)
+    expect(placeOf('/p/3/log/12').unknown).toBe(true)
   })
 })

@@ -29,7 +29,7 @@
   let days = $state.raw<string[]>([])
   let kits = $state.raw<string[]>([])
   let comparisons = $state.raw<string[]>([])
-  let as = $state<'pages' | 'reading'>(globalThis.innerWidth < 700 ? 'reading' : 'pages')
+  let as = $state<'pages' | 'real' | 'reading'>(globalThis.innerWidth < 700 ? 'reading' : 'pages')
   /** Whether lists stand beside the sheet, and not over it. */
   const roomy = globalThis.innerWidth >= 700
   const states = new SheetStates(id)
@@ -190,6 +190,7 @@
   ]
   const VIEWED = [
     { value: 'pages', label: 'Pages' },
+    { value: 'real', label: 'Real size' },
     { value: 'reading', label: 'To read' },
   ] as const
 </script>
@@ -358,7 +359,7 @@
                 {#if preview.seen.unknown_signs}<p class="warn no-print">
                     No font of the sheets has {preview.seen.unknown_signs}: an empty box is printed for each.
                   </p>{/if}
-                {#if as === 'pages'}
+                {#if as !== 'reading'}
                   {#if preview.seen.page_count > PAGES}
                     <div class="row no-print">
                       <button
@@ -376,10 +377,20 @@
                       >
                     </div>
                   {/if}
-                  <div class="pages no-print" class:stale={preview.busy}>
+                  <!-- A region that scrolls takes the keys of whoever looks at it. -->
+                  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+                  <div
+                    class="pages no-print"
+                    class:stale={preview.busy}
+                    class:real={as === 'real'}
+                    role="group"
+                    aria-label="Pages"
+                    tabindex="0"
+                  >
                     {#each preview.seen.pages as page, i (i)}
                       <PaperPage
                         {page}
+                        real={as === 'real'}
                         told="Page {preview.seen.first + i + 1} of {preview.seen.page_count}: {titleOf(
                           plan,
                         )}. The same stands under To read."
@@ -491,6 +502,10 @@
     display: grid;
     gap: 14px;
     justify-items: center;
+  }
+  .real {
+    justify-items: start;
+    overflow-x: auto;
   }
   .stale {
     opacity: 0.6;

@@ -5,8 +5,10 @@
     page: PaperPage
     /** Said of it to whoever does not see it. */
     told: string
+    /** Whether it is as large as it will be on paper. */
+    real?: boolean
   }
-  let { page, told }: Props = $props()
+  let { page, told, real = false }: Props = $props()
   const MM_OF_PT = 25.4 / 72
   const HATCH_MM = 1.1
 
@@ -30,7 +32,8 @@
   class="paper"
   class:dark={page.dark}
   viewBox="0 0 {page.width_mm} {page.height_mm}"
-  style:max-width="{page.width_mm * 4.2}px"
+  style:max-width={real ? 'none' : `${page.width_mm * 4.2}px`}
+  style:width={real ? `${page.width_mm}mm` : '100%'}
   role="img"
   aria-label={told}
 >
@@ -64,7 +67,6 @@
   .paper {
     --grey: #5c5c5c;
     display: block;
-    width: 100%;
     height: auto;
     color: #000;
     background: #fff;

@@ -348,6 +348,11 @@
     gap: 8px;
     align-items: center;
   }
+  @media (pointer: coarse) {
+    label.line {
+      min-height: 44px;
+    }
+  }
   .chips {
     display: flex;
     flex-wrap: wrap;

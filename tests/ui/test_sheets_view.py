@@ -1,0 +1,150 @@
+"""Sheets as they are worked with: put together, looked at as they will be printed, printed, found out of date."""
+
+import re
+
+import pypdfium2
+import pytest
+from playwright.sync_api import expect
+
+from tests.ui.test_package_view import ask
+
+
+@pytest.fixture
+def at(base_url):
+    low_water = ask(f"{base_url}/api/productions")["here"][0]["id"]
+    return f"{base_url}/api/productions/{low_water}"
+
+
+@pytest.fixture
+def opened(page, base_url, complaints, at):
+    def go(key, query=""):
+        page.goto(f"{base_url}/p/{at.rsplit('/', 1)[1]}/sheets/{key}{query}")
+        expect(page.locator("svg.paper, article").first).to_be_visible()
+        return page
+
+    yield go
+    assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
+
+
+def saved(page):
+    expect(page.get_by_role("status").filter(has_text=re.compile("^saved$"))).to_be_visible()
+
+
+def state(page, name):
+    return page.get_by_role("link", name=re.compile(f"^{name}"))
+
+
+def test_a_sheet_is_seen_as_it_is_printed_and_told_to_who_reads(opened):
+    page = opened("cart-depth")
+    first = page.get_by_role("img", name=re.compile("^Page 1 of 13: Depth, Merrow set"))
+    expect(first).to_contain_text("Merrow 18")
+    page.get_by_role("button", name="Further pages").click()
+    expect(page.get_by_text("pages 5–8 of 13")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("^Page 5 of 13"))).to_be_visible()
+    page.get_by_text("To read", exact=True).click()
+    table = page.get_by_role("group", name="Merrow 18", exact=True).get_by_role("table")
+    expect(table.get_by_role("columnheader", name="T2.8")).to_be_visible()
+    expect(table.get_by_role("row", name=re.compile(r"^3\.00"))).to_contain_text("2.12")
+
+
+def test_distances_in_feet_and_inches_with_faults_at_the_field(opened, at):
+    page = opened("cart-depth")
+    field = page.get_by_role("textbox", name="Distances, one after the other")
+    field.fill("3', nonsense")
+    field.press("Enter")
+    expect(field).to_have_attribute("aria-invalid", "true")
+    field.fill("1.2 m, 9'6\", 4")
+    field.press("Enter")
+    expect(field).to_have_value("1.20 m, 2.90 m, 4.00 m")
+    expect(page.get_by_role("img", name=re.compile("^Page 1 "))).to_contain_text("2.90")
+    saved(page)
+    kept = ask(f"{at}/sheets")["document"]["bundles"][0]["sheets"][1]
+    assert kept["distances_m"] == pytest.approx([1.2, 2.8956, 4.0])
+    page.get_by_role("button", name="Undo").click()
+    expect(field).to_have_value("")
+    saved(page)
+
+
+def test_a_bundle_is_printed_and_is_current_until_the_plan_changes(opened, at):
+    page = opened("pocket-depth")
+    expect(state(page, "Depth of field")).to_contain_text("not printed")
+    with page.expect_download() as begun:
+        page.get_by_role("button", name="Bundle as PDF").click()
+    assert begun.value.suggested_filename == "Low Water, For the pocket.pdf"
+    read = pypdfium2.PdfDocument(begun.value.path())
+    text = read[0].get_textpage().get_text_bounded()
+    assert "Merrow 18" in text
+    code = re.search(r"state ((?:[0-9a-f]{4} ){2}[0-9a-f]{4})", text)[1].replace(" ", "")
+    expect(state(page, "Depth of field")).to_contain_text("✓ current")
+    saved(page)
+    page = opened("pocket-depth", f"?state={code}")
+    expect(page.get_by_text("The paper you scanned is current.")).to_be_visible()
+    settings = ask(f"{at}/settings")
+    changed = settings["settings"] | {"coc": {"rule": "fixed", "mm": 0.02}}
+    ask(f"{at}/settings", {"version": settings["version"], "settings": changed}, "PUT")
+    page = opened("pocket-depth", f"?state={code}")
+    expect(page.get_by_text("The paper you scanned is another state")).to_be_visible()
+    expect(state(page, "Depth of field")).to_contain_text("≠ plan changed")
+    expect(page.get_by_text("One is older than the plan.")).to_be_visible()
+    with page.expect_download():
+        page.get_by_role("button", name="Make it anew").click()
+    expect(state(page, "Depth of field")).to_contain_text("✓ current")
+    saved(page)
+
+
+def test_a_bundle_is_begun_changed_and_put_in_order(page, base_url, complaints):
+    made = ask(f"{base_url}/api/productions", {"facts": {"name": "Slack water"}}, "POST")
+    page.goto(f"{base_url}/p/{made['id']}/sheets")
+    page.get_by_role("button", name="For the cart", exact=True).click()
+    expect(state(page, "Lens by format")).to_contain_text("nothing to print")
+    expect(page.get_by_text("It needs a body with a recording format")).to_be_visible()
+    page.get_by_role("link", name=re.compile("^Exposure")).click()
+    expect(page.get_by_role("img", name=re.compile("^Page 1 of"))).to_contain_text("Light for a stop")
+    page.get_by_role("textbox", name="Title").fill("Light")
+    expect(page.get_by_role("img", name=re.compile("^Page 1 of"))).to_contain_text("Light")
+    page.get_by_role("button", name="Move the sheet up").click()
+    names = page.locator("ol.sheets a > span:first-child")
+    expect(names).to_have_text(["Lens by format", "Depth of field", "Formats of a body", "Light", "Cards and storage",
+                                "Flicker-safe shutters", "Monitor marks"])  # fmt: skip
+    page.get_by_role("group", name="What this sheet is").get_by_text("large", exact=True).click()
+    page.get_by_role("button", name="Paper for all").click()
+    page.keyboard.press(".")
+    expect(page.locator("a[aria-current=true]")).to_contain_text("Cards and storage")
+    page.get_by_role("button", name="Delete", exact=True).click()
+    expect(names).to_have_count(6)
+    page.get_by_role("button", name="Undo").click()
+    expect(names).to_have_count(7)
+    saved(page)
+    kept = ask(f"{base_url}/api/productions/{made['id']}/sheets")["document"]["bundles"][0]
+    assert all(sheet["large"] for sheet in kept["sheets"])
+    assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
+
+
+def test_the_page_prints_what_is_read_with_its_tables_whole(opened):
+    page = opened("cart-depth")
+    expect(page.locator("article")).to_be_hidden()
+    page.emulate_media(media="print")
+    article = page.locator("article")
+    expect(article).to_be_visible()
+    expect(page.locator("svg.paper").first).to_be_hidden()
+    expect(page.get_by_role("button", name="Bundle as PDF")).to_be_hidden()
+    wide = page.evaluate("""() => [...document.querySelectorAll('article table')]
+        .filter((t) => t.getBoundingClientRect().width > 1062).length""")
+    assert wide == 0
+    printed = pypdfium2.PdfDocument(page.pdf(prefer_css_page_size=True, tagged=True))
+    text = "".join(each.get_textpage().get_text_bounded() for each in printed)
+    for lens in ("Merrow 18", "Merrow 180"):
+        assert lens in text
+    assert "T22" in text
+
+
+def test_on_a_telephone_the_sheet_is_read(browser, base_url, at):
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    page = context.new_page()
+    page.goto(f"{base_url}/p/{at.rsplit('/', 1)[1]}/sheets/director-look")
+    expect(page.get_by_role("heading", name="What the lenses look like at 8 m").last).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("Merrow 18 on S35 → UHD of Ebb 64 at 8.00 m"))).to_be_visible()
+    page.get_by_text("For the director: 2 sheets").click()
+    page.get_by_role("link", name=re.compile("^Shot list")).click()
+    expect(page.get_by_role("rowheader", name="12A").first).to_be_visible()
+    context.close()
