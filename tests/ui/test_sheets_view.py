@@ -138,12 +138,58 @@ def test_the_page_prints_what_is_read_with_its_tables_whole(opened):
     assert "T22" in text
 
 
+def printed(page):
+    """As a browser prints it, and not as one looks at it in the medium of paper: pages are counted at once."""
+    return [
+        each.get_textpage().get_text_bounded()
+        for each in pypdfium2.PdfDocument(page.pdf(prefer_css_page_size=True))
+    ]
+
+
+def test_the_whole_kit_and_the_bench_print_all_their_rows_and_columns(page, base_url, at):
+    production = at.rsplit("/", 1)[1]
+    page.goto(f"{base_url}/p/{production}/package/kit")
+    expect(page.get_by_role("table", name=re.compile("^Lenses by recording formats"))).to_be_visible()
+    matrix = ask(f"{at}/kit/matrix", {}, "POST")
+    text = " ".join(printed(page)).replace("\r", "").replace("\n", " ")
+    for column in matrix["columns"]:
+        assert column["name"] in text
+    for row in matrix["rows"]:
+        assert text.count(row["name"]) >= 2, row["name"]
+    page.goto(f"{base_url}/p/{production}/bench")
+    expect(page.get_by_role("table", name=re.compile("^Every recording format"))).to_be_visible()
+    pages = printed(page)
+    ladder = [each for each in pages if "data rate" in each or "readout" in each]
+    assert len(ladder) > 1
+    for each in ladder:
+        assert all(title in each for title in ("Recording format", "Effective", "Watch out"))
+    assert "As a sheet" not in " ".join(pages)
+
+
+def test_what_a_view_shows_becomes_a_sheet(opened, page, base_url, at):
+    production = at.rsplit("/", 1)[1]
+    page.goto(f"{base_url}/p/{production}/shots")
+    page.get_by_role("link", name="As a sheet, to print or to send").click()
+    expect(page.get_by_role("img", name=re.compile("^Page 1 of"))).to_contain_text("Shot list")
+    page.get_by_role("group", name="What this sheet is").get_by_text("large", exact=True).click()
+    page.get_by_role("button", name="Put into For the cart").click()
+    expect(page.locator("a[aria-current=true]")).to_contain_text("Shot list")
+    saved(page)
+    kept = ask(f"{at}/sheets")["document"]["bundles"][0]["sheets"][-1]
+    assert (kept["kind"], kept["large"]) == ("shots", True)
+    page.goto(f"{base_url}/p/{production}/kit/primes")
+    page.get_by_role("link", name="As a sheet, to print or to send").click()
+    expect(page.get_by_role("img", name=re.compile("^Page 1 of"))).to_contain_text("Ebb and primes: 6 lenses")
+
+
 def test_on_a_telephone_the_sheet_is_read(browser, base_url, at):
     context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
     page = context.new_page()
     page.goto(f"{base_url}/p/{at.rsplit('/', 1)[1]}/sheets/director-look")
     expect(page.get_by_role("heading", name="What the lenses look like at 8 m").last).to_be_visible()
-    expect(page.get_by_role("img", name=re.compile("Merrow 18 on S35 → UHD of Ebb 64 at 8.00 m"))).to_be_visible()
+    expect(
+        page.get_by_role("img", name=re.compile("Merrow 18 on S35 → UHD of Ebb 64 at 8.00 m"))
+    ).to_be_visible()
     page.get_by_text("For the director: 2 sheets").click()
     page.get_by_role("link", name=re.compile("^Shot list")).click()
     expect(page.get_by_role("rowheader", name="12A").first).to_be_visible()

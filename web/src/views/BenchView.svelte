@@ -131,6 +131,7 @@
   {productionName}
   current="bench"
   heading="Bench"
+  sheet={{ kind: 'bench' }}
   undo={{ steps: bench.steps, undo: () => bench.undo(), redo: () => bench.redo() }}
   {keys}
   more={KEYS_IN_PARTS}

@@ -115,6 +115,7 @@
   {productionName}
   current="compare"
   heading="Compare"
+  sheet={document ? { kind: 'compare', which: document.name } : null}
   undo={editor && { steps: editor.steps, undo: () => editor.undo(), redo: () => editor.redo() }}
   {keys}
   what="comparison"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { SheetKind } from '../lib/sheets'
   import type { Component } from 'svelte'
   import * as client from '../lib/client'
   import { recent } from '../lib/recent.svelte'
@@ -53,6 +54,13 @@
     { keys: 'Alt Enter', does: 'In a grid: a new row below' },
     { keys: 'Alt Delete', does: 'In a grid: delete the row' },
   ] // prettier-ignore
+
+  /** What of a section can be printed as a sheet. */
+  const SHEETS: Partial<Record<string, SheetKind>> = {
+    bodies: 'formats', lenses: 'coverage', mounts: 'adapters', coverage: 'coverage', kit: 'lens_by_format',
+    match: 'field', data: 'cards',
+  } // prettier-ignore
+  const sheetOf = (name: string) => (SHEETS[name] ? { kind: SHEETS[name] } : null)
 </script>
 
 {#await loading}
@@ -66,6 +74,7 @@
       productionId={home?.id ?? null}
       productionName={home?.name ?? ''}
       current="package"
+      sheet={isShelf || !home ? null : sheetOf(section.name)}
       heading={isShelf ? `${section.title} in the catalogue` : section.title}
       {undo}
       {keys}

@@ -155,6 +155,7 @@
   {productionName}
   current="kit"
   heading="Kit"
+  sheet={{ kind: 'kit', which: document?.kits.length ? plan.name : '' }}
   undo={editor && { steps: editor.steps, undo: () => editor?.undo(), redo: () => editor?.redo() }}
   {keys}
   what="packing"

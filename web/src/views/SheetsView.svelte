@@ -78,7 +78,17 @@
     bundles.find((each) => each.key === rest[0] || each.sheets.some((sheet) => sheet.key === rest[0])) ??
       bundles[0],
   )
-  const plan = $derived(bundle?.sheets.find((sheet) => sheet.key === rest[0]) ?? bundle?.sheets[0])
+  /** A sheet of what another view shows: of no bundle, until it is put into one. */
+  let loose = $state.raw<SheetPlan | null>(null)
+  $effect.pre(() => {
+    const kind = SHEET_KINDS.find((each) => rest[0] === `of-${each.kind}`)?.kind
+    untrack(() => {
+      if (kind === loose?.kind) return
+      const which = new URLSearchParams(location.search).get('which') ?? ''
+      loose = kind ? newSheet(kind, { key: `of-${kind}`, which }) : null
+    })
+  })
+  const plan = $derived(loose ?? bundle?.sheets.find((sheet) => sheet.key === rest[0]) ?? bundle?.sheets[0])
   const scanned = $derived.by(() => {
     void router.queries
     void router.path
@@ -102,7 +112,18 @@
       bundles.map((each) => (each === bundle ? { ...each, ...part } : each)),
       kind,
     )
+  function keepLoose() {
+    if (!plan) return
+    const kept = copyOf(plan)
+    if (bundle) putBundle({ sheets: [...bundle.sheets, kept] })
+    else put([newBundle([], 'For the cart', [kept])])
+    go(kept.key)
+  }
   function setPlan(part: Partial<SheetPlan>) {
+    if (loose) {
+      loose = { ...loose, ...part }
+      return
+    }
     if (!bundle || !plan) return
     putBundle(
       { sheets: bundle.sheets.map((each) => (each === plan ? { ...each, ...part } : each)) },
@@ -216,7 +237,7 @@
   waiting={editor === null}
 >
   {#if editor && equipment}
-    {#if !bundles.length}
+    {#if !bundles.length && !loose}
       <div class="begin">
         <p>Sheets are printed together in bundles. Begin with one of these, and change it as you like:</p>
         {#each STARTERS as starter (starter.name)}
@@ -320,12 +341,14 @@
               <Segments label="Shown as" options={VIEWED} value={as} onchange={(value) => (as = value)} />
               <button class="knob" disabled={printing.busy} onclick={() => plan && print([plan])}>PDF</button>
               <button class="knob" onclick={() => window.print()}>Print</button>
-              {#each ['csv', 'xlsx', 'ods'] as const as kind (kind)}<a
-                  class="knob"
-                  href={client.sheetAddress(id, plan.key, kind)}
-                  download
-                  aria-disabled={!editor.kept}>{kind.toUpperCase()}</a
-                >{/each}
+              {#if loose}<button class="knob" onclick={keepLoose}
+                  >Put into {bundle?.name ?? 'a bundle'}</button
+                >{:else}{#each ['csv', 'xlsx', 'ods'] as const as kind (kind)}<a
+                    class="knob"
+                    href={client.sheetAddress(id, plan.key, kind)}
+                    download
+                    aria-disabled={!editor.kept}>{kind.toUpperCase()}</a
+                  >{/each}{/if}
               {#if printing.busy}<span class="soft" role="status"
                   >{printing.seen?.told} …
                   <button class="knob small" onclick={() => void printing.stop()}>Stop</button></span
@@ -425,21 +448,21 @@
                   read={client.readDistance}
                   onchange={setPlan}
                 />
-                <div class="row">
-                  <button class="knob small" onclick={() => change('up')} aria-label="Move the sheet up"
-                    >↑</button
-                  >
-                  <button class="knob small" onclick={() => change('down')} aria-label="Move the sheet down"
-                    >↓</button
-                  >
-                  <button class="knob small" onclick={() => change('copy')}>Copy</button>
-                  <button class="knob small" onclick={() => change('remove')}>Delete</button>
-                  <button
-                    class="knob small"
-                    onclick={forAll}
-                    title="Paper, type and unit of this sheet for all of the bundle">Paper for all</button
-                  >
-                </div>
+                {#if !loose}<div class="row">
+                    <button class="knob small" onclick={() => change('up')} aria-label="Move the sheet up"
+                      >↑</button
+                    >
+                    <button class="knob small" onclick={() => change('down')} aria-label="Move the sheet down"
+                      >↓</button
+                    >
+                    <button class="knob small" onclick={() => change('copy')}>Copy</button>
+                    <button class="knob small" onclick={() => change('remove')}>Delete</button>
+                    <button
+                      class="knob small"
+                      onclick={forAll}
+                      title="Paper, type and unit of this sheet for all of the bundle">Paper for all</button
+                    >
+                  </div>{/if}
               </div>
             </details>
           </aside>

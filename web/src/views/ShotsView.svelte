@@ -197,6 +197,7 @@
   {productionName}
   current="shots"
   heading="Shots"
+  sheet={{ kind: 'shots' }}
   undo={editor && { steps: editor.steps, undo: () => editor?.undo(), redo: () => editor?.redo() }}
   {keys}
   more={[

@@ -74,7 +74,9 @@
       <tr>
         <th scope="col" class="pin"><span class="sr-only">Pin</span></th>
         <th scope="col" class="name"
-          ><button onclick={() => sort('name')}
+          ><span class="print-only">Recording format</span><button
+            class="no-print"
+            onclick={() => sort('name')}
             >Recording format{bench.sort === 'name' ? (bench.descending ? ' ▾' : ' ▴') : ''}</button
           ></th
         >
@@ -88,7 +90,9 @@
                 ? 'descending'
                 : 'ascending'
               : undefined}
-            ><button onclick={() => sort(column.key)}
+            ><!-- A button is not repeated on the pages that follow. --><span class="print-only"
+              >{column.title}{column.metres && bench.unit === 'm' ? ', m' : ''}</span
+            ><button class="no-print" onclick={() => sort(column.key)}
               >{column.title}{column.metres && bench.unit === 'm' ? ', m' : ''}{bench.sort === column.key
                 ? bench.descending
                   ? ' ▾'

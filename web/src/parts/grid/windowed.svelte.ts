@@ -1,4 +1,4 @@
-import { printing } from '../../lib/printing'
+import { printing } from '../../lib/printing.svelte'
 
 /** Of a long list only the rows near the view are drawn; the rest is height. */
 export class Windowed {

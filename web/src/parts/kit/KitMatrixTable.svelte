@@ -1,11 +1,12 @@
 <script lang="ts">
   import { tick } from 'svelte'
   import { mm } from '../../lib/format'
-  import { printing } from '../../lib/printing'
+  import { printing } from '../../lib/printing.svelte'
   import type { KitMatrix } from '../../lib/types'
   import { COVERAGE } from '../../lib/verdicts'
   import { angleText, cellText, verdictsOf } from './matrix'
   import MatrixTold from './MatrixTold.svelte'
+  import PrintedMatrix from './PrintedMatrix.svelte'
 
   interface Props {
     matrix: KitMatrix
@@ -41,8 +42,7 @@
   // Another matrix has other rows and columns in view: they are measured once they are there.
   $effect(() => {
     void matrix
-    if (printing.current) [from, to, left, right] = [0, matrix.rows.length, 0, matrix.columns.length]
-    else lookAround()
+    if (!printing.current) lookAround()
   })
   /** The cell under the pointer or the keyboard: row and column. */
   let at = $state<{ row: number; column: number } | null>(null)
@@ -87,9 +87,12 @@
   )
 </script>
 
-<MatrixTold {matrix} {at} {hrefOf} />
+{#if printing.current}
+  <PrintedMatrix {matrix} />
+{/if}
+<div class="no-print"><MatrixTold {matrix} {at} {hrefOf} /></div>
 <div
-  class="matrix"
+  class="matrix no-print"
   bind:this={scroller}
   onscroll={lookAround}
   onpointerover={look}

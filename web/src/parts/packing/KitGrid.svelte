@@ -1,5 +1,6 @@
 <script lang="ts">
   import { thingRows, VERDICT_SIGNS } from '../../lib/packing'
+  import { printing } from '../../lib/printing.svelte'
   import type { KitAnswer } from '../../lib/types'
 
   interface Props {
@@ -14,6 +15,12 @@
 
   const rows = $derived(thingRows(kit.things))
   const shots = $derived(kit.shots.filter((each) => each.verdict !== 'open'))
+  /** On paper so many shots stand beside one another, and the rest below; on the screen all of them. */
+  const PRINTED = 34
+  const across = $derived(printing.current ? PRINTED : Math.max(shots.length, 1))
+  const parts = $derived(
+    Array.from({ length: Math.max(1, Math.ceil(shots.length / across)) }, (_, i) => i * across),
+  )
   /** Whether a day begins with this shot. */
   const begins = (i: number) => {
     const [before, now] = [shots[i - 1], shots[i]]
@@ -25,47 +32,52 @@
 </script>
 
 <div class="grid-of-kit wide" role="region" aria-label="Shots and what they are made with">
-  <table>
-    <caption class="soft"
-      >Shots in the order of the list; filled: made with it, hollow: could be as well</caption
-    >
-    <thead>
-      <tr>
-        <td></td>
-        {#each shots as each, i (each.key)}
-          <th scope="col" class:begins={begins(i)} class:chosen={each.key === shot}>
-            <button
-              class={VERDICT_SIGNS[each.verdict].look}
-              aria-pressed={each.key === shot}
-              title="{each.name}, {each.day ? `day ${each.day}` : ''} {each.unit}: {VERDICT_SIGNS[
-                each.verdict
-              ].words}"
-              onclick={() => onshot(each.key)}
-              ><span>{each.verdict === 'does' ? '' : `${VERDICT_SIGNS[each.verdict].sign} `}{each.name}</span
-              ></button
-            >
-          </th>
-        {/each}
-      </tr>
-    </thead>
-    <tbody>
-      {#each rows as row, r (row.place)}
-        <tr class:chosen={row.place === thing} class:first={r > 0 && rows[r - 1]?.kind !== row.kind}>
-          <th scope="row">
-            <button aria-pressed={row.place === thing} onclick={() => onthing(row.place)}
-              >{row.name}{row.count > 1 ? ` ×${row.count}` : ''}</button
-            >
-          </th>
-          {#each shots as each, i (each.key)}
-            {@const mark = markOf(row.place, each)}
-            <td class:begins={begins(i)} class:chosen={each.key === shot}
-              >{#if mark}<span class={mark}><span class="sr-only">{WORDS[mark]}</span></span>{/if}</td
-            >
+  {#each parts as start (start)}
+    <table>
+      <caption class="soft"
+        >Shots in the order of the list; filled: made with it, hollow: could be as well</caption
+      >
+      <thead>
+        <tr>
+          <td></td>
+          {#each shots.slice(start, start + across) as each, n (each.key)}
+            {@const i = start + n}
+            <th scope="col" class:begins={begins(i)} class:chosen={each.key === shot}>
+              <button
+                class={VERDICT_SIGNS[each.verdict].look}
+                aria-pressed={each.key === shot}
+                title="{each.name}, {each.day ? `day ${each.day}` : ''} {each.unit}: {VERDICT_SIGNS[
+                  each.verdict
+                ].words}"
+                onclick={() => onshot(each.key)}
+                ><span
+                  >{each.verdict === 'does' ? '' : `${VERDICT_SIGNS[each.verdict].sign} `}{each.name}</span
+                ></button
+              >
+            </th>
           {/each}
         </tr>
-      {/each}
-    </tbody>
-  </table>
+      </thead>
+      <tbody>
+        {#each rows as row, r (row.place)}
+          <tr class:chosen={row.place === thing} class:first={r > 0 && rows[r - 1]?.kind !== row.kind}>
+            <th scope="row">
+              <button aria-pressed={row.place === thing} onclick={() => onthing(row.place)}
+                >{row.name}{row.count > 1 ? ` ×${row.count}` : ''}</button
+              >
+            </th>
+            {#each shots.slice(start, start + across) as each, n (each.key)}
+              {@const i = start + n}
+              {@const mark = markOf(row.place, each)}
+              <td class:begins={begins(i)} class:chosen={each.key === shot}
+                >{#if mark}<span class={mark}><span class="sr-only">{WORDS[mark]}</span></span>{/if}</td
+              >
+            {/each}
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/each}
 </div>
 
 <style>

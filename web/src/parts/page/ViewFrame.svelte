@@ -4,7 +4,8 @@
   import { keySettings } from '../../lib/keys.svelte'
   import { modeSwitch } from '../../lib/mode.svelte'
   import { whenBack } from '../../lib/reconnect'
-  import { router } from '../../lib/router.svelte'
+  import { pathTo, router } from '../../lib/router.svelte'
+  import type { SheetKind } from '../../lib/sheets'
   import { runShortcut, type Shortcut } from '../../lib/shortcuts'
   import type { Problem } from '../../lib/types'
   import type { Undoable, ViewName } from '../../lib/views'
@@ -35,6 +36,8 @@
     kept?: boolean
     /** What a printed page goes by: the rule for sharp. */
     rule?: string
+    /** The kind of sheet that says the same on paper, and of which kit or comparison. */
+    sheet?: { kind: SheetKind; which?: string } | null
     /** Whether nothing can be shown yet. */
     waiting?: boolean
     switches?: Snippet
@@ -42,7 +45,7 @@
   }
   let {
     productionId = null, productionName = '', current = null, heading, undo = null, keys = [], more = [], what = '', problem = null, conflict = false,
-    onresolve = () => {}, onundo = null, onretry, kept, rule = '', waiting = false, switches, children,
+    onresolve = () => {}, onundo = null, onretry, kept, rule = '', sheet = null, waiting = false, switches, children,
   }: Props = $props() // prettier-ignore
 
   let help = $state(false)
@@ -109,6 +112,16 @@
   </p>
   <NoticeBar {what} {problem} {conflict} {onresolve} {onundo} onretry={onretry ?? null} />
   {@render children()}
+  {#if sheet && productionId !== null && !waiting}
+    <p class="no-print to-sheet">
+      <a
+        class="link"
+        href="{pathTo(productionId, 'sheets')}/of-{sheet.kind}{sheet.which
+          ? `?which=${encodeURIComponent(sheet.which)}`
+          : ''}">As a sheet, to print or to send</a
+      >
+    </p>
+  {/if}
   {#if waiting && !problem}<p class="soft">Computing…</p>{/if}
 </main>
 <div class="sr-only" aria-live="polite" aria-atomic="true" data-testid="announced">{announcer.text}</div>

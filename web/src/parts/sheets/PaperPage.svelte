@@ -65,16 +65,16 @@
 <style>
   /* Paper is white and its ink black, whatever the mode of the screen: as it is printed. */
   .paper {
+    --pen: #000;
     --grey: #5c5c5c;
     display: block;
     height: auto;
-    color: #000;
     background: #fff;
     box-shadow: 0 1px 6px rgb(0 0 0 / 35%);
   }
   .text {
     font-family: var(--font-words);
-    fill: currentColor;
+    fill: var(--pen);
   }
   .text.strong {
     font-weight: 500;
@@ -84,7 +84,7 @@
   }
   .line {
     fill: none;
-    stroke: currentColor;
+    stroke: var(--pen);
     stroke-width: 0.2;
   }
   .rule {
@@ -129,12 +129,12 @@
   }
   .area.lamp {
     fill: #fcfcfc;
-    stroke: currentColor;
+    stroke: var(--pen);
     stroke-width: 0.14;
   }
   .paper.dark {
+    --pen: #edf2f7;
     --grey: #a3b5c7;
-    color: #edf2f7;
     background: #131d2a;
   }
   .paper.dark .shade {

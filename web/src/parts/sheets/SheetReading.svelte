@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { printing } from '../../lib/printing'
+  import { printing } from '../../lib/printing.svelte'
   import { partsOf } from '../../lib/sheets'
   import type { Sheet, SheetTable } from '../../lib/types'
   import ShapePicture from './ShapePicture.svelte'

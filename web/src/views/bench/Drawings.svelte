@@ -85,4 +85,16 @@
       grid-template-rows: 250px 60vw 330px;
     }
   }
+  /* Drawings keep the width at which they were drawn: on paper they stand below one another. */
+  @media print {
+    .drawings {
+      grid-template-columns: minmax(0, 1fr);
+      grid-template-rows: 290px 420px 330px;
+    }
+    .plan,
+    .finder,
+    .map {
+      break-inside: avoid;
+    }
+  }
 </style>

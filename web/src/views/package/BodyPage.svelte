@@ -187,4 +187,9 @@
       grid-template-columns: minmax(0, 1fr);
     }
   }
+  @media print {
+    .upper {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
 </style>
