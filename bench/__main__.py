@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import sys
 
-from bench import bulk, finder, kit, latency, packing, screen, shots
+from bench import bulk, finder, kit, latency, packing, screen, sheets, shots
 
 LINE = "{:78} {:>9}   aim {:>10}   {}"
 
@@ -14,6 +14,7 @@ def main() -> int:
     results = [bulk.against_bare_numpy(), *finder.against_evaluation(), kit.against_bare_formulas()]
     results += shots.judged()
     results += packing.proved()
+    results += sheets.printed()
     with latency.server() as address:
         results += latency.against_empty(address)
         results += screen.measure(address)
