@@ -21,7 +21,7 @@ HELP = {
     "plan": "judge the shots of a production's file: FILE, or - for standard input",
     "sheets": "print the sheets of a production's file as PDF: FILE PDF",
     "ask": "answer a question in one line, like: 50 s35",
-    "export": "write a whole production, by name or number, to standard output",
+    "export": "write a whole production, by name or number, or its set-ups for other programs, to standard output",
     "import": "add a production from its file, or from - for standard input",
     "bench": "measure speed, as ratios",
     "mutate": "break the core one line at a time: the tests have to notice",
@@ -90,11 +90,11 @@ def ready() -> None:
         environment.ensure_python(development=False)
 
 
-def export(name: str, removed: bool) -> int:
-    """Write a production; nothing but its file goes to standard output."""
+def export(options: argparse.Namespace) -> int:
+    """Write a production, or its set-ups; nothing but the file goes to standard output."""
     with contextlib.redirect_stdout(sys.stderr):
         ready()
-    return transfer.export(name, removed)
+    return transfer.export(options.name, options.removed, options.kind, options.of)
 
 
 def take_in(file: str) -> int:
@@ -147,6 +147,12 @@ def main() -> int:
     parsers["ask"].add_argument("words", nargs="+")
     parsers["export"].add_argument("name")
     parsers["export"].add_argument("--removed", action="store_true", help="with what was taken out of it")
+    parsers["export"].add_argument(
+        "--as", dest="kind", metavar="KIND", help="its set-ups for another program: usd, opentrackio, fdl"
+    )
+    parsers["export"].add_argument(
+        "--of", choices=("bench", "comparisons", "shots"), default="bench", help="which set-ups"
+    )
     parsers["import"].add_argument("file")
     options = parser.parse_args()
     actions: dict[str, Callable[[], int]] = {
@@ -158,7 +164,7 @@ def main() -> int:
         "plan": lambda: answer("plan", options.file, *of_plan(options)),
         "sheets": lambda: answer("sheets", options.file, os.path.abspath(options.pdf), *of_sheets(options)),
         "ask": lambda: ask(options.words),
-        "export": lambda: export(options.name, options.removed),
+        "export": lambda: export(options),
         "import": lambda: take_in(options.file),
         "bench": bench,
         "mutate": lambda: mutate(options.files),

@@ -43,8 +43,8 @@ def _lines(told: dict[str, Any]) -> Iterator[str]:
         yield f"And {told['more']} more."
 
 
-def export(name: str, removed: bool) -> int:
-    """Write a production, named or by its number, to standard output; what is said meanwhile goes beside it."""
+def export(name: str, removed: bool, kind: str | None = None, of: str = "bench") -> int:
+    """Write a production, named or by its number, to standard output, or its set-ups as a kind of file for other programs."""
     out = sys.stdout.buffer
     with contextlib.redirect_stdout(sys.stderr), address() as at:
         rows = json.loads(_asked(at, "productions"))
@@ -53,8 +53,12 @@ def export(name: str, removed: bool) -> int:
             names = ", ".join(f"{p['id']} {p['name']}" for p in rows["here"] + rows["removed"])
             told = "There is no production" if not found else "There are several productions"
             raise LauncherError(f"{told} {name}. There are: {names or 'none'}. Name one by its number.")
+        home = f"productions/{found[0]['id']}"
+        if kind is not None:
+            out.write(_asked(at, f"{home}/handover/{urllib.parse.quote(kind, safe='')}?of={of}"))
+            return 0
         query = "?removed=true" if removed else ""
-        out.write(_asked(at, f"productions/{found[0]['id']}/file{query}"))
+        out.write(_asked(at, f"{home}/file{query}"))
     return 0
 
 

@@ -39,6 +39,7 @@ CORE_ROOMS = {
     "sheets": {
         "packing", "shots", "compare", "bench", "kit", "documents", "equipment", "evaluation", "light", "optics", "base",
     },
+    "handover": {"shots", "compare", "bench", "equipment", "evaluation", "base"},
     "production": {
         "sheets", "packing", "shots", "compare", "bench", "documents", "equipment", "evaluation", "base",
     },

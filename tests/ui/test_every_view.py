@@ -33,6 +33,7 @@ VIEWS = [
     *(("/kit", tab) for tab in (None, "Side by side", "Things and prices")),
     ("/sheets/cart-depth", None),
     ("/sheets/director-shots", None),
+    ("/sheets/files", None),
     ("/compare", "Match to A"),
     ("/package/bodies/new", None),
     ("/package/lenses/new", None),

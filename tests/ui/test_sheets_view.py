@@ -194,3 +194,25 @@ def test_on_a_telephone_the_sheet_is_read(browser, base_url, at):
     page.get_by_role("link", name=re.compile("^Shot list")).click()
     expect(page.get_by_role("rowheader", name="12A").first).to_be_visible()
     context.close()
+
+
+def test_a_camera_goes_out_and_comes_back_on_the_bench(opened, page, base_url, at, tmp_path):
+    production = at.rsplit("/", 1)[1]
+    page.goto(f"{base_url}/p/{production}/sheets/cart-cards")
+    page.get_by_role("link", name="Files for other programs").click()
+    files = page.get_by_role("region", name="Files for other programs")
+    row = files.get_by_role("row", name=re.compile("^USD cameras"))
+    files.get_by_text("all shots", exact=True).click()
+    with page.expect_download() as begun:
+        row.get_by_role("link", name="Save").click()
+    assert begun.value.suggested_filename == "Low Water, shots.usda"
+    files.get_by_label("Open USD cameras").set_input_files(begun.value.path())
+    expect(files.get_by_text(re.compile(r"^\d+ cameras in the file:"))).to_be_visible()
+    files.get_by_role("link", name="Shot_12A: open on the Bench").click()
+    expect(page).to_have_url(re.compile("/bench[?]"))
+    expect(page.get_by_role("table", name=re.compile("^Every recording format"))).to_be_visible()
+    page.go_back()
+    broken = tmp_path / "a.usda"
+    broken.write_text("nothing")
+    files.get_by_label("Open USD cameras").set_input_files(broken)
+    expect(files.get_by_text("does not begin with #usda")).to_be_visible()

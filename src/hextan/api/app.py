@@ -23,6 +23,7 @@ from hextan.api import (
     entry_routes,
     errors,
     file_routes,
+    handover_routes,
     kit_routes,
     lens_routes,
     look_routes,
@@ -103,7 +104,8 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         compare_routes,
         shot_routes,
         packing_routes,
-    sheet_routes,
+        sheet_routes,
+        handover_routes,
         file_routes,
     )
     for room in rooms:

@@ -10,6 +10,7 @@ from hextan.core.evaluation import READY_REFERENCES, SHARP_RULES
 from hextan.core.light import LampKind, Mover
 from hextan.core.optics import PROJECTIONS, SAMPLES, FormatClass
 from hextan.core.sheets import KINDS
+from hextan.formats.handed import KINDS as HANDOVERS
 
 HEAD = "/** Written by ./hextan types from the tables of the core: change those. */\n"
 
@@ -39,6 +40,17 @@ def choices() -> str:
         "READY_REFERENCES": [window.model_dump() for window in READY_REFERENCES],
         "LAMPS": list(get_args(LampKind)),
         "MOVERS": list(get_args(Mover)),
+        "HANDOVERS": [
+            {
+                "kind": k.name,
+                "title": k.title,
+                "carries": k.carries,
+                "lost": k.lost,
+                "back": k.back,
+                "reads": k.read is not None,
+            }
+            for k in HANDOVERS
+        ],
         "SHEET_KINDS": [
             {"kind": name, "title": kind.title, "told": kind.told, "asks": list(kind.asks), "wide": kind.wide}
             for name, kind in KINDS.items()

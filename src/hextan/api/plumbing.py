@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from typing import Annotated, Any, TypeAlias, TypeVar, get_type_hints
+from urllib.parse import quote
 
 import orjson
 from fastapi import Depends, Path, Request, Response
@@ -48,6 +49,13 @@ CSV_TABLE: dict[int | str, dict[str, Any]] = {200: {"content": {"text/csv": {}},
 def csv_answer(table: str | bytes) -> Response:
     """Send a table for spreadsheets."""
     return Response(table, media_type="text/csv; charset=utf-8")
+
+
+def file_answer(data: bytes, media: str, name: str) -> Response:
+    """Send a file under a name; programs that know ASCII only get it without other letters."""
+    plain = "".join(c if c.isascii() and (c.isalnum() or c in " .,-_") else "_" for c in name)
+    disposition = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
+    return Response(data, media_type=media, headers={"Content-Disposition": disposition})
 
 
 def answers(function: Callable[..., Any]) -> dict[int | str, dict[str, Any]]:

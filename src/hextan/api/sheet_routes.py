@@ -7,13 +7,12 @@ from base64 import b64decode
 from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Annotated, Any
-from urllib.parse import quote
 
 from fastapi import APIRouter, Path, Request, Response
 from sqlalchemy.orm import Session
 
 from hextan.api.errors import stale
-from hextan.api.plumbing import Db, ProductionId, json_answer
+from hextan.api.plumbing import Db, ProductionId, file_answer, json_answer
 from hextan.api.route import Route
 from hextan.api.sheet_schemas import (
     PrintAsk,
@@ -114,7 +113,7 @@ def printed_file(production_id: ProductionId, name: PrintName, db: Db, request: 
     search = _find(production_id, name, db, request)
     if search.state != "done" or search.answer is None:
         raise NotFoundError("It is not printed yet: ask how far it is.")
-    return _file(b64decode(search.answer["pdf_base64"]), "application/pdf", f"{search.answer['title']}.pdf")
+    return file_answer(b64decode(search.answer["pdf_base64"]), "application/pdf", f"{search.answer['title']}.pdf")
 
 
 @router.get("/{key}/{kind}", name="sheet_file", tags=["Sheets"], response_class=Response, responses=FILE)
@@ -130,10 +129,10 @@ def sheet_file(production_id: ProductionId, key: Key, kind: TableFile, db: Db, r
     name = f"{sheet['title']}.{kind}"
     if kind == "pdf":
         pages = laid_out(sheet, plan, stamped.on(plan.key, fingerprint(sheet)))
-        return _file(
+        return file_answer(
             pdf_of([(sheet["title"], pages)], f"{material.name}: {sheet['title']}"), "application/pdf", name
         )
-    return _file(write_tables(sheet, kind), MEDIA[kind], name)
+    return file_answer(write_tables(sheet, kind), MEDIA[kind], name)
 
 
 def _material(production_id: int, db: Session, request: Request) -> tuple[Material, Stamped, list[str]]:
@@ -210,9 +209,3 @@ def _print_seen(name: str, search: Search) -> Response:
             "problem": search.problem,
         }
     )
-
-
-def _file(data: bytes, media: str, name: str) -> Response:
-    plain = "".join(c if c.isascii() and (c.isalnum() or c in " .-_") else "_" for c in name)
-    disposition = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
-    return Response(data, media_type=media, headers={"Content-Disposition": disposition})

@@ -133,6 +133,17 @@ class Delivery:
     label: str
     aspect: tuple[int, int]
     protect: float = 0.0
+    #: What is delivered, in pixels, where it is known.
+    pixels: tuple[int, int] | None = None
+
+
+@dataclass(frozen=True)
+class Framed:
+    """A body in a list: which of its formats by key and squeeze (None: all), and behind which squeezes."""
+
+    document: BodyDocument
+    formats: frozenset[tuple[str, float]] | None
+    squeezes: tuple[float, ...]
 
 
 @dataclass(frozen=True)
@@ -164,45 +175,91 @@ def write_fdl(
     -------
     (the file, what it does not carry)
     """
-    body = body_of(document)
-    places = list(Package(bodies=(body,)).formats.values())
-    asked = [here.as_request() for here in places]
-    columns = columns_of(asked, squeeze) if places else None
+    data = write_list([Framed(document, None, (squeeze,))], deliveries, json.dumps([document.key]))
+    return data, [NOT_CARRIED]
+
+
+def write_list(framed: list[Framed], deliveries: list[Delivery], identity: str) -> bytes:
+    """Write several bodies as one FDL: a context each, a canvas for each of their formats behind each squeeze.
+
+    Parameters
+    ----------
+    deliveries : each becomes a framing intent, in every canvas a framing decision, and with pixels of its own a template
+    identity : what the list's uuid is made from, besides the labels of its canvases
+    """
     intents = [(f"I{i}", d) for i, d in enumerate(deliveries, 1)]
-    canvases = []
-    documents = [(mode, f) for mode in document.modes for f in mode.formats]
-    for i, (here, (mode, f)) in enumerate(zip(places, documents, strict=True)):
-        assert columns is not None
-        size_mm = float(columns.recorded_w[i]), float(columns.recorded_h[i])
-        sites = [round(n * 1000 / body.pitch_um) for n in size_mm]
-        w, h = here.recording.raster
-        canvases.append(
-            {
-                "label": f"{mode.name}, {f.name}",
-                "id": f"C{i + 1}",
-                "source_canvas_id": f"C{i + 1}",
-                "dimensions": {"width": w, "height": h},
-                "photosite_dimensions": {"width": sites[0], "height": sites[1]},
-                "physical_dimensions": {"width": size_mm[0], "height": size_mm[1]},
-                "anamorphic_squeeze": squeeze,
-                "framing_decisions": [_decision(f"C{i + 1}", key, d, w, h, squeeze) for key, d in intents],
-                **_own_canvas_keys(mode.model_dump(mode="json"), f.model_dump(mode="json"), here),
-            }
-        )
+    contexts, first = [], 1
+    for each in framed:
+        canvases = _canvases(each, intents, first)
+        first += len(canvases)
+        contexts.append({"label": f"{each.document.maker} {each.document.name}", "context_creator": CREATOR, "canvases": canvases,
+                         **_own_body_keys(each.document)})  # fmt: skip
+    labels = [c["label"] for context in contexts for c in context["canvases"]]
     plain: dict[str, Any] = {
-        "uuid": str(uuid.uuid5(uuid.NAMESPACE_OID, json.dumps([document.key, *(c["label"] for c in canvases)]))),
+        "uuid": str(uuid.uuid5(uuid.NAMESPACE_OID, json.dumps([*json.loads(identity), *labels]))),
         "version": {"major": 2, "minor": 0},
         "fdl_creator": CREATOR,
         "framing_intents": [
             {"label": d.label, "id": key, "aspect_ratio": {"width": d.aspect[0], "height": d.aspect[1]}, "protection": d.protect}
             for key, d in intents
         ],
-        "contexts": [{"label": f"{document.maker} {document.name}", "context_creator": CREATOR, "canvases": canvases,
-                      **_own_body_keys(document)}],
+        "contexts": contexts,
     }  # fmt: skip
+    templates = [_template(f"T{i}", d) for i, (_, d) in enumerate(intents, 1) if d.pixels is not None]
+    if templates:
+        plain["canvas_templates"] = templates
     if intents:
         plain["default_framing_intent"] = intents[0][0]
-    return (json.dumps(plain, indent=1, ensure_ascii=False) + "\n").encode(), [NOT_CARRIED]
+    return (json.dumps(plain, indent=1, ensure_ascii=False) + "\n").encode()
+
+
+def _canvases(framed: Framed, intents: list[tuple[str, Delivery]], first: int) -> list[dict[str, Any]]:
+    document = framed.document
+    body = body_of(document)
+    places = list(Package(bodies=(body,)).formats.values())
+    documents = [(mode, f) for mode in document.modes for f in mode.formats]
+    canvases: list[dict[str, Any]] = []
+    for squeeze in framed.squeezes:
+        columns = columns_of([here.as_request() for here in places], squeeze) if places else None
+        for i, (here, (mode, f)) in enumerate(zip(places, documents, strict=True)):
+            if framed.formats is not None and (f.key, squeeze) not in framed.formats:
+                continue
+            assert columns is not None
+            size_mm = float(columns.recorded_w[i]), float(columns.recorded_h[i])
+            sites = [round(n * 1000 / body.pitch_um) for n in size_mm]
+            w, h = here.recording.raster
+            key = f"C{first + len(canvases)}"
+            behind = f", {squeeze:g}x" if len(framed.squeezes) > 1 and squeeze != 1 else ""
+            canvases.append(
+                {
+                    "label": f"{mode.name}, {f.name}{behind}",
+                    "id": key,
+                    "source_canvas_id": key,
+                    "dimensions": {"width": w, "height": h},
+                    "photosite_dimensions": {"width": sites[0], "height": sites[1]},
+                    "physical_dimensions": {"width": size_mm[0], "height": size_mm[1]},
+                    "anamorphic_squeeze": squeeze,
+                    "framing_decisions": [_decision(key, intent, d, w, h, squeeze) for intent, d in intents],
+                    **_own_canvas_keys(mode.model_dump(mode="json"), f.model_dump(mode="json"), here),
+                }
+            )
+    return canvases
+
+
+def _template(key: str, delivery: Delivery) -> dict[str, Any]:
+    """What a delivery is made of a canvas: its picture, de-squeezed, filled into its pixels about the middle."""
+    assert delivery.pixels is not None
+    return {
+        "label": delivery.label,
+        "id": key,
+        "target_dimensions": {"width": delivery.pixels[0], "height": delivery.pixels[1]},
+        "target_anamorphic_squeeze": 1.0,
+        "fit_source": "framing_decision.dimensions",
+        "fit_method": "fit_all",
+        "alignment_method_horizontal": "center",
+        "alignment_method_vertical": "center",
+        "round": {"even": "even", "mode": "round"},
+    }
 
 
 def _decision(canvas: str, intent: str, delivery: Delivery, w: int, h: int, squeeze: float) -> dict[str, Any]:

@@ -350,8 +350,7 @@ export const viewPacking = (id: number, document: Packing, signal: AbortSignal) 
     http.POST('/api/productions/{production_id}/packing/view', { ...at(id), body: { document }, signal }),
   )
 
-export const readSheets = (id: number) =>
-  outcome(http.GET('/api/productions/{production_id}/sheets', at(id)))
+export const readSheets = (id: number) => outcome(http.GET('/api/productions/{production_id}/sheets', at(id)))
 
 export const writeSheets = (id: number, version: number, document: Sheets) =>
   write(
@@ -375,6 +374,18 @@ export const seePrint = (id: number, name: string) =>
 
 export const stopPrint = (id: number, name: string) =>
   outcome(http.POST('/api/productions/{production_id}/sheets/prints/{name}/stop', named(id, name)))
+
+/** Where set-ups are fetched from as a file for another program. */
+export const handoverAddress = (id: number, kind: string, of: string) =>
+  `/api/productions/${id}/handover/${kind}?of=${of}`
+
+export const readCameras = (production_id: number, kind: string, file: Blob) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/handover/{kind}', {
+      params: { path: { production_id, kind } },
+      ...sent(file),
+    }),
+  )
 
 /** Where what was printed is fetched from. */
 export const printedAddress = (id: number, name: string) =>

@@ -111,6 +111,7 @@ export type SheetTable = Extract<SheetBlock, { kind: 'table' }>
 export type SheetPictures = Extract<SheetBlock, { kind: 'pictures' }>
 export type SheetPicture = NonNullable<SheetPictures['rows'][number]['pictures'][number]>
 export type PaperPage = SheetSeen['pages'][number]
+export type CamerasRead = Schemas['CamerasRead']
 export type PrintSeen = Schemas['PrintSeen']
 export type FilterDocument = RigDocument['filters'][number]
 export type PairDocument = NonNullable<RigDocument['pairs']>[number]

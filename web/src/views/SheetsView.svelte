@@ -2,6 +2,7 @@
   import { onMount, untrack } from 'svelte'
   import * as client from '../lib/client'
   import { SHEET_KINDS } from '../lib/generated/choices'
+  import { toQuery } from '../lib/address'
   import { pathTo, router } from '../lib/router.svelte'
   import { askedOf, copyOf, newBundle, newSheet, STARTERS, titleOf, type SheetKind } from '../lib/sheets'
   import { PAGES, Printing, SheetPreview, SheetsEditor, SheetStates } from '../lib/sheets.svelte'
@@ -12,6 +13,7 @@
   import EntryField from '../parts/fields/EntryField.svelte'
   import KeptState from '../parts/page/KeptState.svelte'
   import ViewFrame from '../parts/page/ViewFrame.svelte'
+  import FilesTable from '../parts/sheets/FilesTable.svelte'
   import PaperPage from '../parts/sheets/PaperPage.svelte'
   import SheetReading from '../parts/sheets/SheetReading.svelte'
   import SheetSettings from '../parts/sheets/SheetSettings.svelte'
@@ -214,13 +216,41 @@
     { value: 'real', label: 'Real size' },
     { value: 'reading', label: 'To read' },
   ] as const
+
+  /** Other files of the production, with where they are. */
+  const elsewhere = [
+    {
+      title: 'The whole production, JSON',
+      carries: 'Everything that is entered: exact.',
+      lost: 'Nothing.',
+      back: 'As a production of its own, on the page of productions.',
+      href: client.productionFileAddress(id, false),
+      name: 'Save',
+    },
+    {
+      title: 'Shots: CSV, XLSX, ODS, OpenTimelineIO, edit list',
+      carries: 'Every cell as it was typed; the answers behind them. An edit list: numbers, reels, comments.',
+      lost: 'Of a timeline what stands beside its clips.',
+      back: 'Into the list: what would change is told first.',
+      href: pathTo(id, 'shots'),
+      name: 'Shots',
+    },
+    {
+      title: 'Bodies and lens sets: JSON, CSV, ASC FDL',
+      carries: 'As the file says: JSON all, CSV rows, FDL canvases and framings.',
+      lost: 'Of an FDL what stands in no canvas.',
+      back: 'Into the Package.',
+      href: pathTo(id, 'package', 'bodies'),
+      name: 'Package',
+    },
+  ]
 </script>
 
 <ViewFrame
   productionId={id}
   {productionName}
   current="sheets"
-  heading={plan ? titleOf(plan) : 'Sheets'}
+  heading={rest[0] === 'files' ? 'Files for other programs' : plan ? titleOf(plan) : 'Sheets'}
   undo={editor && { steps: editor.steps, undo: () => editor?.undo(), redo: () => editor?.redo() }}
   {keys}
   what="sheets"
@@ -237,7 +267,15 @@
   waiting={editor === null}
 >
   {#if editor && equipment}
-    {#if !bundles.length && !loose}
+    {#if rest[0] === 'files'}
+      <p><a class="link" href={pathTo(id, 'sheets')}>← Sheets</a></p>
+      <FilesTable
+        addressOf={(kind, of) => client.handoverAddress(id, kind, of)}
+        others={elsewhere}
+        read={(kind, file) => client.readCameras(id, kind, file)}
+        hrefOf={(state) => `${pathTo(id, 'bench')}?${toQuery(state)}`}
+      />
+    {:else if !bundles.length && !loose}
       <div class="begin">
         <p>Sheets are printed together in bundles. Begin with one of these, and change it as you like:</p>
         {#each STARTERS as starter (starter.name)}
@@ -320,6 +358,7 @@
                       >{old.length === 1 ? 'One is' : `${old.length} are`} older than the plan.</span
                     >{/if}
                 </p>
+                <p><a class="link" href="{pathTo(id, 'sheets')}/files">Files for other programs</a></p>
                 <div class="row">
                   <button
                     class="knob"

@@ -720,6 +720,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/handover/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Handover Write
+         * @description Write the set-ups of the Bench, of all comparisons, or of all shots as a file for another program.
+         */
+        get: operations["handover_write"];
+        put?: never;
+        /**
+         * Handover Read
+         * @description Read the cameras of a file as set-ups of this production; nothing is kept.
+         */
+        post: operations["handover_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/kit/coverage": {
         parameters: {
             query?: never;
@@ -3321,6 +3345,17 @@ export interface components {
              * @description In words.
              */
             text: string;
+        };
+        /**
+         * CamerasRead
+         * @description The cameras of a file; nothing is kept.
+         */
+        CamerasRead: {
+            /**
+             * Setups
+             * @description Setups.
+             */
+            setups: components["schemas"]["SetUpRead"][];
         };
         /**
          * Card
@@ -14481,6 +14516,24 @@ export interface components {
             width_mm: number;
         };
         /**
+         * SetUpRead
+         * @description A camera of a file as a set-up of this production, and what had to be guessed.
+         */
+        SetUpRead: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: string[];
+            /** @description State. */
+            state: components["schemas"]["BenchState"];
+        };
+        /**
          * SettingsKept
          * @description The package's settings with the production's version.
          */
@@ -21144,6 +21197,148 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinderAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    handover_write: {
+        parameters: {
+            query?: {
+                of?: "bench" | "comparisons" | "shots";
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    handover_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CamerasRead"];
                 };
             };
             /** @description Forbidden */

@@ -186,6 +186,33 @@ export const MOVERS = [
   "shutter"
 ] as const
 
+export const HANDOVERS = [
+  {
+    "kind": "usd",
+    "title": "USD cameras",
+    "carries": "A camera for each set-up: apertures, focal length, f-stop, focus, squeeze and offsets, so that the picture is the finder's; people, lamps and posts at their places; the names of body, format, lens and adapters.",
+    "lost": "A fisheye becomes a lens without distortion; light, ND and the rule for sharp are left out.",
+    "back": "Set-ups, by their names, or by focal length and width of the picture. Only text layers (.usda); what they refer to is not followed, turned cameras look along the axis, things do not come back.",
+    "reads": true
+  },
+  {
+    "kind": "opentrackio",
+    "title": "OpenTrackIO samples",
+    "carries": "A sample for each set-up: sensor, raster, squeeze, rate, shutter, sensitivity, lens, focal length, stops, focus, entrance pupil, height of the camera. After the documented samples of the standard, from memory.",
+    "lost": "The scene, the delivered picture, adapters (but under a key of our own).",
+    "back": "Set-ups, from one sample, a list, or one in a line.",
+    "reads": true
+  },
+  {
+    "kind": "fdl",
+    "title": "ASC FDL 2.0",
+    "carries": "A context for each body, a canvas for each recording format and squeeze that the set-ups use, every delivered picture as a framing intent with its decision in each canvas, and a canvas template where its pixels are known.",
+    "lost": "Lenses, distances, stops, rates.",
+    "back": "Bodies, under Package, Bodies: an FDL knows no set-ups.",
+    "reads": false
+  }
+] as const
+
 export const SHEET_KINDS = [
   {
     "kind": "lens_by_format",
