@@ -320,3 +320,5 @@ def test_productions_go_in_and_out_by_command_and_nothing_else_is_printed(home):
     refused = command("import", "-", input='{"schema": "hextan.production", "schema_version": 9}')
     assert refused.returncode == 1 and "schema_version: must be 1 to 1" in refused.stderr
     assert json.loads(command("export", "2").stdout) == plain
+    bare = command("export", "2", "--as", "usd", "--of", "shots")
+    assert (bare.returncode, "no set-up" in bare.stderr) == (1, True)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 from hextan.core.base import Unit, distance_words, limits, share_words, span_words
 from hextan.core.bench import viewfinder
 from hextan.core.equipment import FormatInPackage, Lens, LensSet, combinations
-from hextan.core.kit import KitMatrix, MatrixAsk, MatrixFigures, kit_matrix
+from hextan.core.kit import KitMatrix, MatrixAsk, MatrixFigures, MatrixRow, kit_matrix
 from hextan.core.sheets.document import SheetPlan
 from hextan.core.sheets.material import (
     Draft,
@@ -57,20 +58,12 @@ def lens_by_format(m: Material, plan: SheetPlan, draft: Draft) -> None:
     columns, kept = _format_columns(
         matrix, (("equivalent", "mm"), ("angle", "°"), ("depth like", "stop"), ("covers", ""))
     )
-    wanted = {lens.id for _, lens in lenses_of(m, plan, draft)}
     rows: list[SheetRow] = []
-    for each in matrix["rows"]:
-        if each["lens_id"] not in wanted:
-            continue
-        lens = m.package.lenses[each["lens_id"]][1]
-        for end, figures in (("short", each), ("long", each["long"])):
-            if figures is None:
-                continue
-            focal = lens.focal_min_mm if end == "short" else lens.focal_max_mm
-            cells = [words(lens_words(lens, focal))]
-            for j in kept:
-                cells += _cells_of(lens, focal, figures, j)
-            rows.append(row(cells, section=each["set"]))
+    for each, lens, focal, figures in _told(m, plan, draft, matrix):
+        cells = [words(lens_words(lens, focal))]
+        for j in kept:
+            cells += _cells_of(lens, focal, figures, j)
+        rows.append(row(cells, section=each["set"]))
     draft.lead = (
         "Equivalent focal length, horizontal angle, and the stop that gives the same depth in the reference."
     )
@@ -84,6 +77,19 @@ def lens_by_format(m: Material, plan: SheetPlan, draft: Draft) -> None:
     )
     if not rows:
         draft.why_empty = "No lens of this sheet is in the package."
+
+
+def _told(
+    m: Material, plan: SheetPlan, draft: Draft, matrix: KitMatrix
+) -> Iterator[tuple[MatrixRow, Lens, float, MatrixFigures]]:
+    """The rows of a matrix that a sheet is of: each lens as it is set, a zoom at both ends."""
+    wanted = {lens.id for _, lens in lenses_of(m, plan, draft)}
+    for each in matrix["rows"]:
+        if each["lens_id"] in wanted:
+            lens = m.package.lenses[each["lens_id"]][1]
+            yield each, lens, lens.focal_min_mm, each
+            if each["long"] is not None:
+                yield each, lens, lens.focal_max_mm, each["long"]
 
 
 def _matrix(m: Material, plan: SheetPlan, draft: Draft, across: str) -> KitMatrix:
@@ -145,28 +151,20 @@ def coverage(m: Material, plan: SheetPlan, draft: Draft) -> None:
     """The image circle of every lens against what every format records: margin, and what stays dark."""
     matrix = _matrix(m, plan, draft, "formats")
     columns, kept = _format_columns(matrix, (("margin", "mm"), ("", "")))
-    wanted = {lens.id for _, lens in lenses_of(m, plan, draft)}
     rows: list[SheetRow] = []
-    for each in matrix["rows"]:
-        if each["lens_id"] not in wanted:
-            continue
-        lens = m.package.lenses[each["lens_id"]][1]
-        for end, of in (("short", each), ("long", each["long"])):
-            if of is None:
-                continue
-            focal = lens.focal_min_mm if end == "short" else lens.focal_max_mm
-            circle = lens.circle_at_mm(focal)
-            cells = [words(lens_words(lens, focal)), number(circle, 1)]
-            for j in kept:
-                verdict, have, needed = of["verdict"][j], of["circle_mm"][j], of["needed_mm"][j]
-                margin = None if have is None or needed is None else have - needed
-                told = _VERDICT_WORDS[verdict]
-                dark = of["dark_share"][j]
-                if verdict == "short" and dark is not None:
-                    told = f"{share_words(dark)} dark"
-                shown = "–" if margin is None else f"{margin:+.1f}".replace("-", "−")
-                cells += [figure(margin, shown), words(told, _TONES.get(verdict, "quiet"))]
-            rows.append(row(cells, section=each["set"]))
+    for each, lens, focal, of in _told(m, plan, draft, matrix):
+        circle = lens.circle_at_mm(focal)
+        cells = [words(lens_words(lens, focal)), number(circle, 1)]
+        for j in kept:
+            verdict, have, needed = of["verdict"][j], of["circle_mm"][j], of["needed_mm"][j]
+            margin = None if have is None or needed is None else have - needed
+            told = _VERDICT_WORDS[verdict]
+            dark = of["dark_share"][j]
+            if verdict == "short" and dark is not None:
+                told = f"{share_words(dark)} dark"
+            shown = "–" if margin is None else f"{margin:+.1f}".replace("-", "−")
+            cells += [figure(margin, shown), words(told, _TONES.get(verdict, "quiet"))]
+        rows.append(row(cells, section=each["set"]))
     draft.lead = (
         "How much larger than the recording's diagonal the circle of each lens is, behind its adapter."
     )

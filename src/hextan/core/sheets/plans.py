@@ -241,7 +241,10 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
     if answer["filters"]:
         draft.blocks.append(
             told(
-                [f"{f['name']}: for {', '.join(names.get(key, key) for key in f['shots'])}" for f in answer["filters"]],
+                [
+                    f"{f['name']}: for {', '.join(names.get(key, key) for key in f['shots'])}"
+                    for f in answer["filters"]
+                ],
                 heading="Filters that the shots need",
             )
         )

@@ -49,6 +49,8 @@ def _stamp(m: Material, plan: SheetPlan, draft: Draft) -> list[StampFact]:
         facts.append(("Sharp", m.sharp_words))
     if plan.kind in ("lens_by_format", "look", "bench", "compare", "coverage"):
         facts.append(("Reference", m.reference_words))
+    if plan.kind == "monitor":
+        unit = "inches" if (plan.unit or m.settings.unit) == "ft" else "millimetres"
     if "unit" in asks:
         facts.append(("Unit", unit))
     if "from_front" in asks or plan.kind in ("look", "bench", "shots"):
