@@ -12,7 +12,7 @@ from typing import Any
 from typing_extensions import TypedDict
 
 from hextan.core.base import InvalidInputError
-from hextan.core.packing import Watch
+from hextan.core.packing import KitAnswer, KitPlan, Watch, packed
 from hextan.core.sheets import Material, Sheet, SheetPlan, fingerprint, sheet_of
 from hextan.paper.flow import Printed
 from hextan.paper.layout import laid_out
@@ -95,13 +95,15 @@ class PrintWork:
         InvalidInputError
             When it was stopped, or is more than `MOST_PAGES`.
         """
+        # A kit that is looked for here can be stopped as well.
+        material = replace(self.material, kit=lambda m, plan: _kit(m, plan, watch))
         laid: list[tuple[str, list[Page]]] = []
         states: dict[str, str] = {}
         empty: dict[str, str] = {}
         count = 0
         for number, plan in enumerate(self.plans, 1):
             watch.tell(f"sheet {number} of {len(self.plans)}")
-            sheet, state, pages = pages_of(self.material, plan, self.stamped)
+            sheet, state, pages = pages_of(material, plan, self.stamped)
             states[plan.key] = state
             if sheet["why_empty"]:
                 empty[plan.key] = f"{sheet['title']}: {sheet['why_empty']}"
@@ -126,6 +128,10 @@ class PrintWork:
             "fingerprints": states,
             "empty": empty,
         }
+
+
+def _kit(m: Material, plan: KitPlan, watch: Watch) -> KitAnswer:
+    return packed(m.package, m.settings, m.shots, m.packing, plan, watch, around=False).answer
 
 
 def _unless_stopped(watch: Watch) -> None:

@@ -314,6 +314,20 @@ def test_a_fingerprint_changes_with_what_is_on_the_sheet_and_with_nothing_else()
     assert fingerprint(made("depth", other, lens_sets=["Merrow"])) != before
 
 
+def test_what_no_sheet_could_hold_is_refused_before_it_is_computed(monkeypatch):
+    monkeypatch.setattr("hextan.core.sheets.distances.MOST_TABLES", 100)
+    monkeypatch.setattr("hextan.core.sheets.lenses.MOST_CELLS", 100)
+    for kind, what in (
+        ("depth", "tables"),
+        ("field", "rows"),
+        ("lens_by_format", "cells"),
+        ("coverage", "cells"),
+    ):
+        told = made(kind, bodies=["Ebb 64"])
+        assert told["blocks"] == []
+        assert f"{what}" in told["why_empty"] and "at most: choose fewer" in told["why_empty"]
+
+
 def test_what_was_chosen_and_is_gone_is_noted():
     told = made("lens_by_format", lens_ids=[999], lens_sets=["Merrow", "Lost"], format_ids=[12345])
     assert any("lenses that were chosen" in note for note in told["notes"])

@@ -71,6 +71,8 @@ FIELD_M: dict[Unit, tuple[float, ...]] = {
     "m": (1, 1.5, 2, 3, 4, 6, 8, 12, 16),
     "ft": (3, 5, 7, 10, 15, 20, 30, 40, 50),
 }
+#: So many lenses on formats a sheet tells at most.
+MOST_TABLES = 600
 #: So many stops a depth table has at most.
 MOST_STOPS = 9
 #: Nearer than so many focal lengths nothing is told: the image would be larger than life.
@@ -113,6 +115,8 @@ def depth(m: Material, plan: SheetPlan, draft: Draft) -> None:
         formats = formats[:1]
     if not lenses or not formats:
         draft.why_empty = "No lens or no format of this sheet is in the package."
+        return
+    if draft.too_much(len(lenses) * len(formats) * len(units_of(m, plan)), MOST_TABLES, "tables"):
         return
     draft.lead = "Near and far limits of what is sharp, rounded inwards: what is told is held."
     for unit in units_of(m, plan):
@@ -292,6 +296,8 @@ def fields(m: Material, plan: SheetPlan, draft: Draft) -> None:
     formats = formats_of(m, plan, draft, few=True)
     if not lenses or not formats:
         draft.why_empty = "No lens or no format of this sheet is in the package."
+        return
+    if draft.too_much(len(lenses) * len(formats) * len(units_of(m, plan)), MOST_TABLES, "rows of fields"):
         return
     assert m.bench is not None
     tall = m.bench.scene.subject_height_m

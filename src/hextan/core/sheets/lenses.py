@@ -55,6 +55,8 @@ _VERDICT_WORDS = {
 def lens_by_format(m: Material, plan: SheetPlan, draft: Draft) -> None:
     """Every lens in every picture: effective focal length, angle, the stop that compares in depth, coverage."""
     matrix = _matrix(m, plan, draft, "pictures")
+    if draft.too_much(len(matrix["rows"]) * len(matrix["columns"]), MOST_CELLS, "cells"):
+        return
     columns, kept = _format_columns(
         matrix, (("equivalent", "mm"), ("angle", "°"), ("depth like", "stop"), ("covers", ""))
     )
@@ -77,6 +79,10 @@ def lens_by_format(m: Material, plan: SheetPlan, draft: Draft) -> None:
     )
     if not rows:
         draft.why_empty = "No lens of this sheet is in the package."
+
+
+#: So many cells a sheet of lenses by formats has at most.
+MOST_CELLS = 40_000
 
 
 def _told(
@@ -150,6 +156,8 @@ def _cells_of(lens: Lens, focal: float, of: MatrixFigures, j: int) -> list[Cell]
 def coverage(m: Material, plan: SheetPlan, draft: Draft) -> None:
     """The image circle of every lens against what every format records: margin, and what stays dark."""
     matrix = _matrix(m, plan, draft, "formats")
+    if draft.too_much(len(matrix["rows"]) * len(matrix["columns"]), MOST_CELLS, "cells"):
+        return
     columns, kept = _format_columns(matrix, (("margin", "mm"), ("", "")))
     rows: list[SheetRow] = []
     for each, lens, focal, of in _told(m, plan, draft, matrix):

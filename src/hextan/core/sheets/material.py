@@ -91,6 +91,12 @@ class Draft:
         if text not in self.notes:
             self.notes.append(text)
 
+    def too_much(self, count: int, most: int, what: str) -> bool:
+        """Refuse what would be more than a sheet can hold, before it is computed."""
+        if count > most:
+            self.why_empty = f"This would be {count} {what}, and a sheet holds {most} at most: choose fewer lenses or formats."
+        return count > most
+
     def leave_out(self, name: str, why: str) -> None:
         """Say that something is left out, together with all else that is for the same reason."""
         names = self.left_out.setdefault(why, [])
