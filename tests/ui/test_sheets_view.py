@@ -140,10 +140,13 @@ def test_the_page_prints_what_is_read_with_its_tables_whole(opened):
 
 def printed(page):
     """As a browser prints it, and not as one looks at it in the medium of paper: pages are counted at once."""
-    return [
-        each.get_textpage().get_text_bounded()
-        for each in pypdfium2.PdfDocument(page.pdf(prefer_css_page_size=True))
-    ]
+    read = pypdfium2.PdfDocument(page.pdf(prefer_css_page_size=True))
+    return [close(each.get_textpage().get_text_bounded()) for each in read]
+
+
+def close(text):
+    """Without blanks: where letters stand close or wide, the reader of the file puts some in or leaves some out."""
+    return re.sub(r"\s", "", text)
 
 
 def test_the_whole_kit_and_the_bench_print_all_their_rows_and_columns(page, base_url, at):
