@@ -23,7 +23,9 @@ def printed() -> list[Result]:
     material = Material("bench", package, PackageSettings(), BenchState(format_id=here, lens_id=lenses[0]))
     twelve = SheetPlan(key="k", kind="depth", lens_ids=lenses[:LENSES])
     seconds, pages = _took(material, (twelve,))
-    many, count = _took(material, tuple(twelve.model_copy(update={"key": f"k{i}"}) for i in range(-(-PAGES // pages))))
+    many, count = _took(
+        material, tuple(twelve.model_copy(update={"key": f"k{i}"}) for i in range(-(-PAGES // pages)))
+    )
     return [
         Result(f"depth sheet of {LENSES} lenses, {pages} pages of PDF", seconds, 2.0, "s"),
         Result(f"{count} pages of PDF", many, 30.0, "s"),

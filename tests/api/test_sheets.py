@@ -20,7 +20,10 @@ def plan(**changes):
 
 def test_sheets_are_kept_with_their_version(client, at):
     first = client.get(at).json()
-    assert [bundle["name"] for bundle in first["document"]["bundles"]][:2] == ["For the cart", "For the director"]
+    assert [bundle["name"] for bundle in first["document"]["bundles"]][:2] == [
+        "For the cart",
+        "For the director",
+    ]
     document = first["document"]
     document["bundles"][0]["sheets"][0]["paper"] = "letter"
     kept = client.put(at, json={"version": first["version"], "document": document}).json()
@@ -73,7 +76,9 @@ def test_a_sheet_asks_for_what_it_can_be_asked_for(client, at):
 def test_one_kept_sheet_as_a_file(client, at):
     pdf = client.get(f"{at}/cart-depth/pdf")
     assert pdf.headers["content-type"] == "application/pdf"
-    assert "Depth, Merrow set.pdf" in pdf.headers["content-disposition"].replace("%2C", ",").replace("%20", " ")
+    assert "Depth, Merrow set.pdf" in pdf.headers["content-disposition"].replace("%2C", ",").replace(
+        "%20", " "
+    )
     assert len(pypdfium2.PdfDocument(pdf.content)) >= 12
     for kind, begins in (("csv", b"\xef\xbb\xbf"), ("xlsx", b"PK"), ("ods", b"PK")):
         assert client.get(f"{at}/cart-depth/{kind}").content.startswith(begins)

@@ -113,7 +113,9 @@ def printed_file(production_id: ProductionId, name: PrintName, db: Db, request: 
     search = _find(production_id, name, db, request)
     if search.state != "done" or search.answer is None:
         raise NotFoundError("It is not printed yet: ask how far it is.")
-    return file_answer(b64decode(search.answer["pdf_base64"]), "application/pdf", f"{search.answer['title']}.pdf")
+    return file_answer(
+        b64decode(search.answer["pdf_base64"]), "application/pdf", f"{search.answer['title']}.pdf"
+    )
 
 
 @router.get("/{key}/{kind}", name="sheet_file", tags=["Sheets"], response_class=Response, responses=FILE)

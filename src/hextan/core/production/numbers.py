@@ -73,7 +73,9 @@ def renumbered_sheets(sheets: Sheets, numbers: Numbers) -> Sheets:
     return sheets.model_copy(
         update={
             "bundles": [
-                bundle.model_copy(update={"sheets": [_renumbered_sheet(plan, numbers) for plan in bundle.sheets]})
+                bundle.model_copy(
+                    update={"sheets": [_renumbered_sheet(plan, numbers) for plan in bundle.sheets]}
+                )
                 for bundle in sheets.bundles
             ]
         }
