@@ -178,6 +178,20 @@ def test_cards_of_a_day():
     assert cards == math.ceil(m.settings.minutes_a_day / (lasts / filled))
 
 
+def test_cards_of_a_body_that_writes_everything_twice_are_twice_as_many():
+    m = demo()
+
+    def cards(use):
+        bodies = tuple(
+            replace(body, slots=2, slot_use=use) for body in m.package.bodies if body.name == "Ebb 64"
+        )
+        table = tables(made("cards", replace(m, package=replace(m.package, bodies=bodies))))[0]
+        return [r["cells"][column(table, "a day", m.settings.cards[0].name)]["value"] for r in table["rows"]]
+
+    once, twice = cards("after"), cards("both")
+    assert twice == [None if n is None else 2 * n for n in once]
+
+
 def test_flicker_is_told_with_its_caution():
     sheet = made("flicker")
     table = tables(sheet)[0]
@@ -303,6 +317,17 @@ def test_dark_corners_are_hatched_where_the_circle_is_short():
     # The picture is a part of the recording, whose share is told.
     assert dark == pytest.approx(share, abs=0.08)
     assert dark > 0.05
+
+
+def test_what_the_figures_rest_on_stands_in_the_stamp():
+    m = demo()
+    crop = next(crop for body in m.package.bodies if body.name == "Ebb 64" for crop in body.crops)
+    delivery = m.bench.delivery.model_copy(update={"aspect": 2.39})
+    on = replace(m, bench=m.bench.model_copy(update={"crop_ids": [crop.id], "delivery": delivery}))
+    for kind in ("lens_by_format", "look", "depth", "field", "coverage", "bench"):
+        told = {fact["name"]: fact["text"] for fact in made(kind, on, lens_sets=["Merrow"])["stamp"]}
+        assert (told["Switched on"], told["Picture"]) == (crop.name, "2.39:1 delivered"), kind
+        assert "Switched on" not in {fact["name"] for fact in made(kind, lens_sets=["Merrow"])["stamp"]}
 
 
 def test_a_fingerprint_changes_with_what_is_on_the_sheet_and_with_nothing_else():

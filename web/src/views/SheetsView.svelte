@@ -166,6 +166,8 @@
     putBundle({ sheets: bundle.sheets.map((each) => ({ ...each, paper, large, unit: told })) })
   }
   function markMade(fingerprints: Record<string, string>, at: string) {
+    // What another view shows is in no bundle, and nothing is noted of it.
+    if (loose) return
     put(
       bundles.map((each) => ({
         ...each,

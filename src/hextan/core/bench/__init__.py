@@ -1,10 +1,10 @@
 """What does one lens at one place do in every format: rows, plan, finder picture, depth, light?"""
 
 from hextan.core.bench.answers import LadderRow, Viewfinder
-from hextan.core.bench.depth import DepthAsk, depth_view
+from hextan.core.bench.depth import TABLE_FT, TABLE_M, DepthAsk, depth_view
 from hextan.core.bench.depth_answers import DepthTable
 from hextan.core.bench.finder_picture import EARS_M, NOSE_M, viewfinder
-from hextan.core.bench.light import Exposing, exposing, exposure_view, flicker_view
+from hextan.core.bench.light import FLICKER_CAUTION, Exposing, exposing, exposure_view, flicker_view
 from hextan.core.bench.result import BenchResult, bench_request, compute_bench
 from hextan.core.bench.scene import Scene
 from hextan.core.bench.state import BENCH_SCHEMA, BenchState, LensUp, mended, parse_state
@@ -13,7 +13,10 @@ from hextan.core.bench.view import bench_view
 __all__ = [
     "BENCH_SCHEMA",
     "EARS_M",
+    "FLICKER_CAUTION",
     "NOSE_M",
+    "TABLE_FT",
+    "TABLE_M",
     "BenchResult",
     "BenchState",
     "DepthAsk",

@@ -74,7 +74,7 @@ ASSUMED_EIS = (
 )
 ASSUMED_EI = 800
 _COST_RATES = (24.0, 25.0, 30.0, 48.0, 50.0, 60.0, 75.0, 100.0, 120.0, 150.0, 200.0, 240.0)
-CAUTION = (
+FLICKER_CAUTION = (
     "Strobing light can harm photosensitive people: warn everybody before a lamp strobes on set, and follow the "
     "safety supervisor and local rules."
 )
@@ -360,7 +360,7 @@ def flicker_view(package: Package, state: BenchState) -> FlickerView:
         ],
         "no_safe": _no_safe(lamp, fps, safe),
         "wave": _wave(lamp, time_s, fps, readout_s or 0.0),
-        "caution": CAUTION,
+        "caution": FLICKER_CAUTION,
     }
 
 

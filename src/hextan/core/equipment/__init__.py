@@ -2,7 +2,7 @@
 
 from hextan.core.equipment import package
 from hextan.core.equipment.answers import Combination, KitVerdict, Limit, Mounted, WindowMap
-from hextan.core.equipment.data import DataAsk, cards_filled, data_table
+from hextan.core.equipment.data import DataAsk, cards_filled, copies_written, data_table
 from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
 from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
 from hextan.core.equipment.needs import lacking
@@ -70,6 +70,7 @@ __all__ = [
     "adapters_by_id",
     "cards_filled",
     "combinations",
+    "copies_written",
     "data_table",
     "evaluation_request",
     "format_requests",

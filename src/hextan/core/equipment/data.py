@@ -157,7 +157,7 @@ def cards_filled(body: Body) -> int:
     return body.slots if body.slot_use == "after" else 1
 
 
-def _copies(body: Body) -> int:
+def copies_written(body: Body) -> int:
     """How many times everything is written."""
     return body.slots if body.slot_use == "both" else 1
 
@@ -176,7 +176,7 @@ def _weights(here: FormatInPackage, settings: PackageSettings, rate: float | Non
         return {"mb_s": None, "card_minutes": {card.key: None for card in settings.cards}, "day_gb": None,
                 "day_gib": None, "buffer_s": None, "buffer_frames": None}  # fmt: skip
     buffer_s = _buffer_seconds(here.body, rate)
-    day = float(media.storage_bytes(settings.minutes_a_day, rate)) * _copies(here.body)
+    day = float(media.storage_bytes(settings.minutes_a_day, rate)) * copies_written(here.body)
     return {
         "mb_s": rate / 1e6,
         "card_minutes": {

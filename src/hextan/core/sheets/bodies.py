@@ -13,6 +13,7 @@ from hextan.core.equipment import (
     InCameraCrop,
     LensOnBody,
     cards_filled,
+    copies_written,
     data_table,
     highest_of,
 )
@@ -363,7 +364,8 @@ def cards(m: Material, plan: SheetPlan, draft: Draft) -> None:
     for each in data_table(m.package, m.settings, DataAsk())["rows"]:
         if each["format_id"] not in asked:
             continue
-        filled = cards_filled(bodies[each["body"]])
+        body = bodies[each["body"]]
+        filled, copies = cards_filled(body), copies_written(body)
         cells = [
             words(
                 f"{each['mode']}: {each['format']}" if each["mode"] not in each["format"] else each["format"]
@@ -374,7 +376,7 @@ def cards(m: Material, plan: SheetPlan, draft: Draft) -> None:
         ]
         for card in m.settings.cards:
             lasts = each["card_minutes"].get(card.key)
-            needed = None if not lasts else math.ceil(minutes / (lasts / filled) - 1e-9)
+            needed = None if not lasts else math.ceil(minutes / (lasts / filled) - 1e-9) * copies
             cells += [number(lasts, 0), number(needed, 0)]
         rows.append(row(cells, section=each["body"]))
     if not rows:
@@ -421,6 +423,8 @@ def monitor(m: Material, plan: SheetPlan, draft: Draft) -> None:
         f"Marks for a monitor that shows the whole recording {_length(wide, inch)} wide: how far each frame line lies "
         "from the edge of the picture."
     )
+    if squeeze != 1:
+        draft.note(f"For the lens on the Bench, {squeeze:g}x: the monitor shows its picture de-squeezed.")
     shown = {name: aspect for name, aspect in aspects.items() if aspect is not None}
     if not shown:
         draft.why_empty = (

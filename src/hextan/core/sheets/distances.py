@@ -16,6 +16,7 @@ from hextan.core.base import (
     m_from_mm,
     mm_from_m,
 )
+from hextan.core.bench import TABLE_FT, TABLE_M
 from hextan.core.equipment import FormatInPackage, Lens, LensSet
 from hextan.core.kit import FRAMINGS, FramingWish, field_of_person_m
 from hextan.core.optics import distance_for_magnification, trace
@@ -34,38 +35,8 @@ from hextan.core.sheets.material import (
 )
 from hextan.core.sheets.sheet import Cell, SheetColumn, SheetRow, column, figure, row, table, words
 
-#: Distances where none is named: what rings and tapes are marked with, metres and feet (common practice, no source).
-USUAL: dict[Unit, tuple[float, ...]] = {
-    "m": (
-        0.35,
-        0.4,
-        0.5,
-        0.6,
-        0.7,
-        0.8,
-        0.9,
-        1,
-        1.2,
-        1.5,
-        1.8,
-        2,
-        2.5,
-        3,
-        3.5,
-        4,
-        5,
-        6,
-        7,
-        8,
-        10,
-        12,
-        15,
-        20,
-        30,
-        50,
-    ),
-    "ft": (1.25, 1.5, 2, 2.5, 3, 3.5, 4, 5, 6, 7, 8, 9, 10, 12, 15, 18, 20, 25, 30, 40, 50, 75, 100, 150),
-}
+#: Distances where none is named: those of the Bench's depth table, in metres and in feet.
+USUAL: dict[Unit, tuple[float, ...]] = {"m": TABLE_M, "ft": TABLE_FT}
 #: Of a table of fields, where none is named.
 FIELD_M: dict[Unit, tuple[float, ...]] = {
     "m": (1, 1.5, 2, 3, 4, 6, 8, 12, 16),
@@ -182,7 +153,8 @@ def _limits_mm(up: Up, distances_m: Floats, stops: list[float]) -> tuple[Floats,
 def _limits_at(near_mm: Any, far_mm: Any, away_m: float, front: Front, unit: Unit) -> list[Cell]:
     """Limits as they are counted on the sheet; given from the sensor plane."""
     near, far = (m_from_mm(float(each)) - front.off_m for each in (near_mm, far_mm))
-    return limit_cells(near, far, away_m - front.off_m, unit)
+    # Nearer than the front of the lens nothing stands.
+    return limit_cells(max(near, 0.0), far, away_m - front.off_m, unit)
 
 
 def _stop_columns(marks: str, stops: list[float], unit: Unit) -> list[SheetColumn]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from hextan.core.base import InvalidInputError, parse_rate, stops_words
-from hextan.core.bench import flicker_view
+from hextan.core.bench import FLICKER_CAUTION, flicker_view
 from hextan.core.light import (
     LUX_PER_FOOT_CANDLE,
     flicker,
@@ -203,13 +203,4 @@ def flicker_safe(m: Material, plan: SheetPlan, draft: Draft) -> None:
                     heading=f"As the Bench is set: {view['fps']:g} fps, {view['angle_deg']:.1f}°",
                 )
             )
-            draft.blocks.append(told([view["caution"]], caution=True))
-    if not any(block["kind"] == "words" for block in draft.blocks):
-        draft.blocks.append(told([CAUTION], caution=True))
-
-
-#: Where no Bench says it.
-CAUTION = (
-    "Strobing light can harm photosensitive people: warn everybody before a lamp strobes on set, and follow the "
-    "safety supervisor and local rules."
-)
+    draft.blocks.append(told([FLICKER_CAUTION], caution=True))

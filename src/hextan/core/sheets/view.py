@@ -14,6 +14,10 @@ from hextan.core.sheets.sheet import Sheet, StampFact
 CAUTION = "Computed. It does not replace a test with the camera and the lens at hand, and no distance in it is called safe."
 
 
+#: Kinds whose figures are of the picture that the Bench delivers, with the switches that are on there.
+OF_PICTURES = ("lens_by_format", "look", "depth", "field", "coverage", "bench")
+
+
 def sheet_of(m: Material, plan: SheetPlan) -> Sheet:
     """Make a sheet. One that cannot be made says why, and never fails for what the production lacks."""
     kind = KINDS[plan.kind]
@@ -49,6 +53,12 @@ def _stamp(m: Material, plan: SheetPlan, draft: Draft) -> list[StampFact]:
         facts.append(("Sharp", m.sharp_words))
     if plan.kind in ("lens_by_format", "look", "bench", "compare", "coverage"):
         facts.append(("Reference", m.reference_words))
+    if plan.kind in OF_PICTURES and m.bench is not None:
+        aspect = m.bench.delivery.aspect
+        facts.append(("Picture", "as recorded" if aspect is None else f"{aspect:.4g}:1 delivered"))
+        on = [crop.name for body in m.package.bodies for crop in body.crops if crop.id in m.bench.crop_ids]
+        if on:
+            facts.append(("Switched on", ", ".join(dict.fromkeys(on))))
     if plan.kind == "monitor":
         unit = "inches" if (plan.unit or m.settings.unit) == "ft" else "millimetres"
     if "unit" in asks:
