@@ -1,6 +1,6 @@
 """What does one lens at one place do in every format: rows, plan, finder picture, depth, light?"""
 
-from hextan.core.bench.answers import LadderRow, Viewfinder
+from hextan.core.bench.answers import FinderRect, LadderRow, Viewfinder
 from hextan.core.bench.depth import TABLE_FT, TABLE_M, DepthAsk, depth_view
 from hextan.core.bench.depth_answers import DepthTable
 from hextan.core.bench.finder_picture import EARS_M, NOSE_M, viewfinder
@@ -22,6 +22,7 @@ __all__ = [
     "DepthAsk",
     "DepthTable",
     "Exposing",
+    "FinderRect",
     "LadderRow",
     "LensUp",
     "Scene",

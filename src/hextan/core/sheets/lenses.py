@@ -231,7 +231,7 @@ def look(m: Material, plan: SheetPlan, draft: Draft) -> None:
     assert m.bench is not None
     tall = distance_words(m.bench.scene.subject_height_m, unit)
     draft.lead = (
-        f"What each lens looks like in each format: a person of {tall}, and the scene of the Bench behind. "
+        f"What each lens looks like in each format: a person of {tall}, in the scene of the Bench. "
         "Each picture is the delivered frame; hatched corners stay dark."
     )
     draft.fact("Camera height", distance_words(m.bench.scene.camera_height_m, unit))

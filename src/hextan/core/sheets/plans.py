@@ -158,7 +158,7 @@ def _strip(m: Material, shots: list[Shot], answers: dict[str, ShotAnswer], draft
             {
                 "kind": "pictures",
                 "heading": "Through the finder",
-                "told": "Computed, with the subject at its height and the scene of the Bench behind.",
+                "told": "Computed, with the subject at its height, in the scene of the Bench.",
                 "columns": [""] * _ACROSS,
                 "columns_more": [""] * _ACROSS,
                 "rows": rows,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hextan.core.bench import Viewfinder
+from hextan.core.bench import FinderRect, Viewfinder
 from hextan.core.sheets.sheet import Shape, ShapeStyle, SheetPicture
 
 #: Nearer to one another than this share of the picture, points of an outline are not told apart.
@@ -51,21 +51,20 @@ def finder_picture(seen: Viewfinder, lines: list[str], told: str) -> SheetPictur
                 oval("thin", at[0], at[1], max(blur["width"] / 2, w / 300), max(blur["height"] / 2, w / 300))
             )
     if seen["framed"]["width"] < w * 0.999:
-        shapes.append(rect("dashed", **_of(seen["framed"])))
+        shapes.append(_framed(seen["framed"]))
     for other in seen["others"]:
-        shapes.append(rect("dashed", other["x"], other["y"], other["width"], other["height"]))
+        shapes.append(_framed(other))
     if seen["circle"] is not None:
         shapes += _outside(frame, seen["circle"]["rx"], seen["circle"]["ry"])
     shapes.append(rect("frame", x, y, w, h))
     return {"x": x, "y": y, "width": w, "height": h, "shapes": shapes, "lines": lines, "told": told}
 
 
-def _of(frame: object) -> dict[str, float]:
-    return {key: value for key, value in frame.items() if key in ("x", "y", "width", "height")}  # type: ignore[attr-defined]
+def _framed(box: FinderRect) -> Shape:
+    return rect("dashed", box["x"], box["y"], box["width"], box["height"])
 
 
-def _within(points: list[list[float]], frame: object) -> bool:
-    box = _of(frame)
+def _within(points: list[list[float]], box: FinderRect) -> bool:
     xs, ys = [p[0] for p in points], [p[1] for p in points]
     return (
         max(xs) >= box["x"]
@@ -85,9 +84,8 @@ def _thinned(points: list[list[float]], least: float) -> list[list[float]]:
     return [[round(x, 4), round(y, 4)] for x, y in kept]
 
 
-def _outside(frame: object, rx: float, ry: float) -> list[Shape]:
+def _outside(box: FinderRect, rx: float, ry: float) -> list[Shape]:
     """What lies in the picture and outside the image circle, as hatched areas at the corners; none where it covers."""
-    box = _of(frame)
     left, top = box["x"], box["y"]
     right, bottom = left + box["width"], top + box["height"]
     found: list[Shape] = []
