@@ -36,7 +36,9 @@ CORE_ROOMS = {
     "ask": {"kit", "entry", "equipment", "evaluation", "light", "optics", "base"},
     "shots": {"bench", "finder", "kit", "equipment", "evaluation", "light", "optics", "base"},
     "packing": {"shots", "equipment", "base"},
+    "record": {"shots", "compare", "bench", "equipment", "evaluation", "light", "base"},
     "sheets": {
+        "record",
         "packing",
         "shots",
         "compare",
@@ -52,6 +54,7 @@ CORE_ROOMS = {
     "handover": {"shots", "compare", "bench", "equipment", "evaluation", "base"},
     "production": {
         "sheets",
+        "record",
         "packing",
         "shots",
         "compare",

@@ -24,6 +24,7 @@ const PARTS = {
   shots: ['controls', 'drawings', 'grid'],
   packing: ['controls', 'fields', 'grid'],
   sheets: ['controls', 'fields'],
+  set: ['controls', 'fields'],
 }
 const ABOVE_PARTS = ['**/views/**', '**/lib/client', '**/lib/bench.svelte']
 

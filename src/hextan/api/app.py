@@ -31,6 +31,7 @@ from hextan.api import (
     packing_routes,
     production_routes,
     routes,
+    set_routes,
     sheet_routes,
     shot_routes,
 )
@@ -106,6 +107,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         packing_routes,
         sheet_routes,
         handover_routes,
+        set_routes,
         file_routes,
     )
     for room in rooms:

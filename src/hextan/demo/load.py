@@ -15,15 +15,16 @@ from hextan.core.documents import catalogue, parse_body, parse_lens_set, parse_r
 from hextan.core.equipment import parse_settings
 from hextan.core.evaluation import BenchDelivery
 from hextan.core.packing import parse_packing
+from hextan.core.record import parse_log, parse_set
 from hextan.core.sheets import parse_sheets
 from hextan.core.shots import parse_shots
-from hextan.store import comparisons, rigs
+from hextan.store import comparisons, log, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
 from hextan.store.models import Body, LensSet, Production
 from hextan.store.repositories import DEMO_KEY, DEMO_SHELF, save_bench, shelf_of
-from hextan.store.single import PACKING, SHEETS, SHOTS
+from hextan.store.single import PACKING, SET, SHEETS, SHOTS
 
 
 def load_demo(session: Session) -> bool:
@@ -56,6 +57,9 @@ def load_demo(session: Session) -> bool:
     SHOTS.save(session, production.id, 0, parse_shots({"schema": "hextan.shots", "shots": data["shots"]}))
     PACKING.save(session, production.id, 0, parse_packing(data["packing"]))
     SHEETS.save(session, production.id, 0, parse_sheets(data["sheets"]))
+    SET.save(session, production.id, 0, parse_set(data["set_settings"]))
+    log.add_log(session, production.id, parse_log(data["log"]))
+    session.commit()
     return True
 
 

@@ -11,7 +11,7 @@ from hextan.core.base import NotFoundError, NothingYetError
 from hextan.core.bench import mended
 from hextan.core.equipment import Package
 from hextan.core.sheets import Material
-from hextan.store import comparisons
+from hextan.store import comparisons, log
 from hextan.store.bodies import BODIES
 from hextan.store.models import EquipmentStamp
 from hextan.store.repositories import find_production, read_bench, settings_of
@@ -43,6 +43,7 @@ def material_of(session: Session, production_id: int, package: Package) -> Mater
         bench=bench,
         shots=SHOTS.read(session, production_id),
         packing=PACKING.read(session, production_id),
+        log=log.read(session, production_id),
         comparisons=tuple(comparisons.document_of(c) for c in comparisons.every(session, production_id)),
         bodies={document.name: document for document in documents},
     )

@@ -404,6 +404,27 @@ class SheetsRow(Versioned, Base):
     __table_args__ = (UniqueConstraint("production_id"),)
 
 
+class SetRow(Versioned, Base):
+    """What the page of the set keeps: cameras that are listened to. A document with schema name and version."""
+
+    __tablename__ = "set_settings"
+    production_id: Mapped[int] = _owner("production")
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    __table_args__ = (UniqueConstraint("production_id"),)
+
+
+class LogRow(Versioned, Base):
+    """An entry of the log under the key that was made where it was written; its version is its revision."""
+
+    __tablename__ = "log_entry"
+    production_id: Mapped[int] = _owner("production")
+    key: Mapped[str]
+    entry: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    #: As it stood before, the oldest first.
+    before: Mapped[list[dict[str, Any]]] = mapped_column(JSONB, default=list)
+    __table_args__ = (UniqueConstraint("production_id", "key"),)
+
+
 class EquipmentStamp(Base):
     """A stamp of each production, new after every change of its equipment; triggers write it (migration 0006)."""
 

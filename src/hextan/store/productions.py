@@ -22,7 +22,8 @@ from hextan.core.production import (
     renumbered_comparison,
     renumbered_sheets,
 )
-from hextan.store import comparisons, rigs
+from hextan.core.record import Log, SetSettings
+from hextan.store import comparisons, log, rigs
 from hextan.store.bodies import BODIES
 from hextan.store.documents import Documents
 from hextan.store.lens_sets import LENS_SETS
@@ -33,6 +34,7 @@ from hextan.store.models import (
     PackingRow,
     Production,
     Rig,
+    SetRow,
     SheetsRow,
     ShotsRow,
 )
@@ -44,7 +46,7 @@ from hextan.store.repositories import (
     settings_of,
     state_of,
 )
-from hextan.store.single import PACKING, SHEETS, SHOTS
+from hextan.store.single import PACKING, SET, SHEETS, SHOTS
 from hextan.store.writes import from_version, stale
 
 _FACTS = tuple(ProductionFacts.model_fields)
@@ -161,6 +163,8 @@ def document_of(session: Session, production_id: int, removed: bool = False) -> 
             "shots": SHOTS.read(session, row.id),
             "packing": PACKING.read(session, row.id),
             "sheets": renumbered_sheets(SHEETS.read(session, row.id), numbers),
+            "log": log.read(session, row.id),
+            "set_settings": SET.read(session, row.id),
         }
     )
 
@@ -221,6 +225,12 @@ def add_document(session: Session, document: ProductionDocument) -> Production:
     if document.sheets.bundles:
         sheets = renumbered_sheets(document.sheets, numbers)
         session.add(SheetsRow(production_id=row.id, document=sheets.model_dump(mode="json")))
+    log.add_log(session, row.id, document.log)
+    if document.set_settings != SetSettings():
+        # What listens is chosen where it listens: a file brings the addresses, and nothing is on.
+        silent = [source.model_copy(update={"on": False}) for source in document.set_settings.sources]
+        kept = document.set_settings.model_copy(update={"sources": silent})
+        session.add(SetRow(production_id=row.id, document=kept.model_dump(mode="json")))
     session.commit()
     return row
 
@@ -240,5 +250,6 @@ def _add(
 
 def copy(session: Session, production_id: int, facts: ProductionFacts) -> Production:
     """Add a production that begins as a copy of another, what was taken out of that one left behind; commit."""
+    # A copy begins a plan anew: what was shot of the other is not its own.
     document = document_of(session, production_id)
-    return add_document(session, document.model_copy(update=facts.model_dump()))
+    return add_document(session, document.model_copy(update=facts.model_dump() | {"log": Log()}))

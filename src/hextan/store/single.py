@@ -1,4 +1,4 @@
-"""Documents of which a production has one: the list of shots, its packing, its sheets. Each is kept whole in one row."""
+"""Documents of which a production has one: the list of shots, its packing, its sheets, its page of the set. Each is kept whole in one row."""
 
 from __future__ import annotations
 
@@ -11,13 +11,14 @@ from sqlalchemy.orm import Session
 
 from hextan.core.base import Schema, StaleWriteError
 from hextan.core.packing import PACKING_SCHEMA, Packing, parse_packing
+from hextan.core.record import SET_SCHEMA, SetSettings, parse_set
 from hextan.core.sheets import SHEETS_SCHEMA, Sheets, parse_sheets
 from hextan.core.shots import SHOTS_SCHEMA, ShotList, parse_shots
-from hextan.store.models import PackingRow, SheetsRow, ShotsRow
+from hextan.store.models import PackingRow, SetRow, SheetsRow, ShotsRow
 from hextan.store.repositories import find_production
 from hextan.store.writes import from_version, stale
 
-R = TypeVar("R", ShotsRow, PackingRow, SheetsRow)
+R = TypeVar("R", ShotsRow, PackingRow, SheetsRow, SetRow)
 D = TypeVar("D", bound=BaseModel)
 
 
@@ -79,3 +80,4 @@ class Single(Generic[R, D]):
 SHOTS = Single(ShotsRow, ShotList, SHOTS_SCHEMA, parse_shots, "The list of shots was")
 PACKING = Single(PackingRow, Packing, PACKING_SCHEMA, parse_packing, "The packing was")
 SHEETS = Single(SheetsRow, Sheets, SHEETS_SCHEMA, parse_sheets, "The sheets were")
+SET = Single(SetRow, SetSettings, SET_SCHEMA, parse_set, "What the set listens to was")

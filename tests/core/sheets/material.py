@@ -9,6 +9,7 @@ from hextan.core.bench import BenchState
 from hextan.core.compare import Column, Comparison
 from hextan.core.equipment import Package, PackageSettings, parse_settings
 from hextan.core.packing import parse_packing
+from hextan.core.record import parse_log
 from hextan.core.sheets import Material, SheetPlan, parse_sheets, sheet_of
 from hextan.core.shots import parse_shots
 from tests.core.bodies import catalogue
@@ -34,6 +35,7 @@ def demo():
         bench=bench,
         shots=parse_shots({"schema": "hextan.shots", "shots": DEMO["shots"]}),
         packing=parse_packing(DEMO["packing"]),
+        log=parse_log(DEMO["log"]),
         comparisons=(Comparison(name="S35 or full", columns=sides),),
         bodies={body.name: body for body in catalogue() if body.name in DEMO["takes"]},
     )

@@ -14,14 +14,17 @@ import type {
   LadderAsk,
   LensLineAsk,
   LensSetDocument,
+  LogEntry,
   MatchAsk,
   MatrixAsk,
+  OnCamera,
   PackageSettings,
   Packing,
   Problem,
   ProductionFacts,
   QuickBodyAsk,
   RigDocument,
+  SetSettings,
   Shot,
   ShotList,
   SlowAsk,
@@ -348,6 +351,55 @@ export const writePacking = (id: number, version: number, document: Packing) =>
 export const viewPacking = (id: number, document: Packing, signal: AbortSignal) =>
   outcome(
     http.POST('/api/productions/{production_id}/packing/view', { ...at(id), body: { document }, signal }),
+  )
+
+export const readSet = (id: number, day: string | undefined) =>
+  outcome(
+    http.GET('/api/productions/{production_id}/set', {
+      params: { path: { production_id: id }, query: day === undefined ? {} : { day } },
+    }),
+  )
+
+export const readDayReport = (id: number, day: string) =>
+  outcome(
+    http.GET('/api/productions/{production_id}/set/report', {
+      params: { path: { production_id: id }, query: { day } },
+    }),
+  )
+
+/** Which lens is on which format, as the address of its depth names it. */
+export interface LensUpQuery {
+  format_id: number
+  lens_id: number
+  adapter_id: number[]
+  crop_id: number[]
+  focal_mm?: number
+}
+export const readDepthCurves = (id: number, query: LensUpQuery) =>
+  outcome(
+    http.GET('/api/productions/{production_id}/set/depth', {
+      params: { path: { production_id: id }, query },
+    }),
+  )
+
+export const holdAgainstPlan = (id: number, shot: string | null, on: OnCamera, signal: AbortSignal) =>
+  outcome(http.POST('/api/productions/{production_id}/set/held', { ...at(id), body: { shot, on }, signal }))
+
+export const writeLogEntry = (id: number, entry: LogEntry, basedOn: number) =>
+  outcome(
+    http.PUT('/api/productions/{production_id}/log/{key}', {
+      params: { path: { production_id: id, key: entry.key } },
+      body: { entry, based_on: basedOn },
+      keepalive: true,
+    }),
+  )
+
+export const readSetSettings = (id: number) =>
+  outcome(http.GET('/api/productions/{production_id}/set/settings', at(id)))
+
+export const writeSetSettings = (id: number, version: number, document: SetSettings) =>
+  outcome(
+    http.PUT('/api/productions/{production_id}/set/settings', { ...at(id), body: { version, document } }),
   )
 
 export const readSheets = (id: number) => outcome(http.GET('/api/productions/{production_id}/sheets', at(id)))

@@ -25,7 +25,7 @@ export function newMode(photosites: readonly number[], rows: readonly { name: st
     row_time_us: null,
     overhead_us: 0,
     max_fps: null,
-    menu: { name: '', where: '', overridden_by: '', finder: '' },
+    menu: { name: '', where: '', overridden_by: '', finder: '', knocked: '' },
     formats: [],
   }
 }

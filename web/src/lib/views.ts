@@ -17,6 +17,7 @@ export const VIEWS = [
   { name: 'shots', title: 'Shots', file: 'ShotsView' },
   { name: 'kit', title: 'Kit', file: 'PackingView' },
   { name: 'sheets', title: 'Sheets', file: 'SheetsView' },
+  { name: 'set', title: 'Set', file: 'SetView' },
 ] as const satisfies readonly ViewRow[]
 
 export type ViewName = (typeof VIEWS)[number]['name']

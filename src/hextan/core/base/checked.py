@@ -121,8 +121,8 @@ def _path(loc: tuple[int | str, ...], prefix: str) -> str:
         # The library names a key of a dictionary and says beside it that the key is meant.
         elif step == "[key]":
             continue
-        # The library names the rule of sharpness that was chosen; the field lies directly in `coc`.
-        elif not (depth and loc[depth - 1] == "coc"):
+        # The library names which of several kinds was chosen; the field lies directly in `coc`, or in the `entry`.
+        elif not (depth and loc[depth - 1] in ("coc", "entry")):
             path += f".{step}" if path else step
     return path or "request"
 

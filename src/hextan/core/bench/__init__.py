@@ -5,6 +5,7 @@ from hextan.core.bench.depth import TABLE_FT, TABLE_M, DepthAsk, depth_view
 from hextan.core.bench.depth_answers import DepthTable
 from hextan.core.bench.finder_picture import EARS_M, NOSE_M, viewfinder
 from hextan.core.bench.light import FLICKER_CAUTION, Exposing, exposing, exposure_view, flicker_view
+from hextan.core.bench.limits import LEAST_FOCALS, limits_along, traced_along
 from hextan.core.bench.result import BenchResult, bench_request, compute_bench
 from hextan.core.bench.scene import Scene
 from hextan.core.bench.state import BENCH_SCHEMA, BenchState, LensUp, mended, parse_state
@@ -14,6 +15,7 @@ __all__ = [
     "BENCH_SCHEMA",
     "EARS_M",
     "FLICKER_CAUTION",
+    "LEAST_FOCALS",
     "NOSE_M",
     "TABLE_FT",
     "TABLE_M",
@@ -34,7 +36,9 @@ __all__ = [
     "exposing",
     "exposure_view",
     "flicker_view",
+    "limits_along",
     "mended",
     "parse_state",
+    "traced_along",
     "viewfinder",
 ]

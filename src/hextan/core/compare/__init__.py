@@ -2,6 +2,7 @@
 
 from hextan.core.compare.camera_match import match_camera
 from hextan.core.compare.comparison import COMPARISON_SCHEMA, Column, Comparison, parse_comparison
+from hextan.core.compare.stop_match import match_stop
 from hextan.core.compare.view import compare_view
 
 __all__ = [
@@ -10,5 +11,6 @@ __all__ = [
     "Comparison",
     "compare_view",
     "match_camera",
+    "match_stop",
     "parse_comparison",
 ]

@@ -81,6 +81,8 @@ class MenuWords(Part):
     overridden_by: Note = ""
     #: How the finder shows that it is on.
     finder: Note = ""
+    #: Which key on the body switches it when it is knocked.
+    knocked: Note = ""
 
 
 class FormatDocument(Row):
@@ -419,7 +421,7 @@ def body_of(document: BodyDocument, ids: dict[str, int] | None = None, body_id: 
 
 def _menu(words: MenuWords) -> Menu:
     """Make the package's record of menu words."""
-    return Menu(words.name, words.where, words.overridden_by, words.finder)
+    return Menu(words.name, words.where, words.overridden_by, words.finder, words.knocked)
 
 
 def _mode(document: BodyDocument, mode: ModeDocument, number: dict[str, int]) -> ScanMode:

@@ -37,12 +37,13 @@ SlotUse: TypeAlias = Literal["after", "both", "proxy"]
 
 @dataclass(frozen=True)
 class Menu:
-    """What a scan mode or a switch is called in the camera, where, what wins over it, how the finder shows it."""
+    """What a scan mode or a switch is called in the camera, where, what wins over it, how the finder shows it, what knocks it."""
 
     name: str = ""
     where: str = ""
     overridden_by: str = ""
     finder: str = ""
+    knocked: str = ""
 
     @property
     def told(self) -> str | None:
@@ -57,6 +58,7 @@ class Menu:
             f"In the menu: {place}" if place else "",
             f"{self.overridden_by} wins over it" if self.overridden_by else "",
             f"the finder shows {self.finder}" if self.finder else "",
+            f"{self.knocked} switches it when it is knocked" if self.knocked else "",
         ]
         sentence = "; ".join(part for part in parts if part)
         return f"{sentence[0].upper()}{sentence[1:]}." if sentence else None

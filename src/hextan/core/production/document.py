@@ -24,6 +24,7 @@ from hextan.core.documents import (
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings
 from hextan.core.packing import PACKING_SCHEMA, Packing
 from hextan.core.production.numbers import GONE, counted
+from hextan.core.record import LOG_SCHEMA, SET_SCHEMA, Log, SetSettings
 from hextan.core.sheets import SHEETS_SCHEMA, Sheets
 from hextan.core.shots import SHOTS_SCHEMA, ShotList
 
@@ -95,6 +96,9 @@ class ProductionDocument(ProductionFacts):
     shots: ShotList = ShotList()
     packing: Packing = Packing()
     sheets: Sheets = Sheets()
+    log: Log = Log()
+    #: Cameras that are listened to; `set` is a word of Python's.
+    set_settings: SetSettings = SetSettings()
 
     model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
 
@@ -186,7 +190,8 @@ def parse_production(plain: Any, field: str = "") -> ProductionDocument:
     each("comparisons", COMPARISON_SCHEMA, ("document",))
     if document.get("rig") is not None:
         document["rig"] = upgraded(RIG_SCHEMA, document["rig"], "rig")
-    for name, schema in (("shots", SHOTS_SCHEMA), ("packing", PACKING_SCHEMA), ("sheets", SHEETS_SCHEMA)):
+    for name, schema in (("shots", SHOTS_SCHEMA), ("packing", PACKING_SCHEMA), ("sheets", SHEETS_SCHEMA),
+                         ("log", LOG_SCHEMA), ("set_settings", SET_SCHEMA)):  # fmt: skip
         if document.get(name) is not None:
             document[name] = upgraded(schema, document[name], name)
     settings, bench = document.get("settings"), document.get("bench")

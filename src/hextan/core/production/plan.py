@@ -87,6 +87,7 @@ def material_of(document: ProductionDocument) -> Material:
         bench=bench,
         shots=document.shots,
         packing=document.packing,
+        log=document.log,
         comparisons=tuple(item.document for item in document.comparisons if not item.removed),
         bodies={item.document.name: item.document for item in document.bodies if not item.removed},
     )

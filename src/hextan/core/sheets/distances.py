@@ -10,13 +10,12 @@ import numpy as np
 from hextan.core.base import (
     MARKED,
     METRES,
-    Floats,
     Unit,
     distance_words,
     m_from_mm,
     mm_from_m,
 )
-from hextan.core.bench import TABLE_FT, TABLE_M
+from hextan.core.bench import LEAST_FOCALS, TABLE_FT, TABLE_M, limits_along
 from hextan.core.equipment import FormatInPackage, Lens, LensSet
 from hextan.core.kit import FRAMINGS, FramingWish, field_of_person_m
 from hextan.core.optics import distance_for_magnification, trace
@@ -46,8 +45,6 @@ FIELD_M: dict[Unit, tuple[float, ...]] = {
 MOST_TABLES = 600
 #: So many stops a depth table has at most.
 MOST_STOPS = 9
-#: Nearer than so many focal lengths nothing is told: the image would be larger than life.
-_LEAST_FOCALS = 4.01
 
 
 def _distances(plan: SheetPlan, unit: Unit, usual: dict[Unit, tuple[float, ...]]) -> list[float]:
@@ -110,7 +107,7 @@ def _ups(
     """A lens at the focal lengths at which it is told, far enough away to be computed."""
     found = []
     for focal in ends_of(pair[1], plan.focal_mm):
-        up = lens_up(m, pair, here, focal_mm=focal, subject_m=max(10.0, 0.01 * focal * _LEAST_FOCALS))
+        up = lens_up(m, pair, here, focal_mm=focal, subject_m=max(10.0, 0.01 * focal * LEAST_FOCALS))
         if isinstance(up, str):
             draft.leave_out(pair[1].name, up)
         elif up.f_number is None or math.isnan(up.coc_mm):
@@ -130,26 +127,6 @@ def _stops(up: Up, plan: SheetPlan) -> list[float]:
     return ([has[0]] + [s for s in whole if s > has[0] * 1.1])[:MOST_STOPS]
 
 
-def _limits_mm(up: Up, distances_m: Floats, stops: list[float]) -> tuple[Floats, Floats, Floats]:
-    """Near and far of shape (D, S), from the sensor plane, mm, and the hyperfocal distance of each stop."""
-    setting = up.found.setting
-    assert up.f_number is not None and setting.stop is not None
-    to_f = up.f_number / setting.stop
-    common: dict[str, Any] = {
-        "wide_mm": up.wide_mm,
-        "high_mm": up.high_mm,
-        "focal_mm": up.focal_mm,
-        "coc_mm": up.coc_mm,
-        "pupil_magnification": up.lens.pupil_magnification,
-    }
-    away, number = np.asarray(distances_m)[:, None], np.array(stops)[None, :] * to_f
-    shape = (len(distances_m), len(stops))
-    traced = trace(
-        distance_mm=np.broadcast_to(mm_from_m(away), shape), f_number=np.broadcast_to(number, shape), **common
-    )
-    return traced.near_mm, traced.far_mm, np.broadcast_to(traced.hyperfocal_mm, shape)[0]
-
-
 def _limits_at(near_mm: Any, far_mm: Any, away_m: float, front: Front, unit: Unit) -> list[Cell]:
     """Limits as they are counted on the sheet; given from the sensor plane."""
     near, far = (m_from_mm(float(each)) - front.off_m for each in (near_mm, far_mm))
@@ -162,7 +139,7 @@ def _stop_columns(marks: str, stops: list[float], unit: Unit) -> list[SheetColum
 
 
 def _close_m(up: Up) -> float:
-    return max(up.lens.close_focus_m or 0.0, m_from_mm(_LEAST_FOCALS * up.focal_mm))
+    return max(up.lens.close_focus_m or 0.0, m_from_mm(LEAST_FOCALS * up.focal_mm))
 
 
 def _depth_of_lens(up: Up, plan: SheetPlan, unit: Unit, draft: Draft) -> None:
@@ -179,7 +156,7 @@ def _depth_of_lens(up: Up, plan: SheetPlan, unit: Unit, draft: Draft) -> None:
             f"{up.name}: none of the {'distances' if stops else 'stops'} of this sheet can be set on it."
         )
         return
-    near, far, hyperfocal = _limits_mm(up, np.array(away), stops)
+    near, far, hyperfocal = limits_along(up.found, np.array(away), stops)
     rows: list[SheetRow] = []
     for i, distance in enumerate(away):
         mark = distance_cell(distance - front.off_m, unit)
@@ -240,7 +217,7 @@ def _depth_by_distance(
             away = distance + front.off_m
             if away < _close_m(up) * 0.999:
                 continue
-            near, far, _ = _limits_mm(up, np.array([away]), stops)
+            near, far, _ = limits_along(up.found, np.array([away]), stops)
             cells = [words(up.name)]
             widest = up.found.setting.widest or 0.0
             for k, stop in enumerate(stops):
@@ -283,7 +260,7 @@ def fields(m: Material, plan: SheetPlan, draft: Draft) -> None:
             for pair in lenses:
                 for focal in ends_of(pair[1], plan.focal_mm):
                     up = lens_up(
-                        m, pair, here, focal_mm=focal, subject_m=max(10.0, 0.01 * focal * _LEAST_FOCALS)
+                        m, pair, here, focal_mm=focal, subject_m=max(10.0, 0.01 * focal * LEAST_FOCALS)
                     )
                     if isinstance(up, str):
                         draft.leave_out(pair[1].name, up)

@@ -14,7 +14,7 @@ MOST_BUNDLES = 40
 
 SheetKind: TypeAlias = Literal[
     "lens_by_format", "look", "depth", "field", "formats", "cards", "exposure", "flicker", "coverage", "chain",
-    "claims", "shots", "kit", "monitor", "adapters", "bench", "compare",
+    "claims", "shots", "kit", "monitor", "adapters", "bench", "compare", "day", "checks",
 ]  # fmt: skip
 #: A folded pocket card is an A4 with eight panels; a telephone's page is dark.
 PaperName: TypeAlias = Literal["a4", "letter", "a6", "pocket", "telephone"]

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal, TypeAlias
 
-from hextan.core.sheets import bodies, distances, lenses, lit, plans, setups
+from hextan.core.sheets import bodies, distances, lenses, lit, plans, record, setups
 from hextan.core.sheets.document import SheetKind, SheetPlan
 from hextan.core.sheets.material import Draft, Material
 
@@ -91,5 +91,12 @@ KINDS: dict[SheetKind, Kind] = {
     ),
     "compare": Kind(
         "Comparison", "Set-ups side by side, and why they differ", ("comparison",), setups.comparison_sheet, bench=False,
+    ),
+    "day": Kind(
+        "Day report", "What was shot, what differed from the plan, lens changes, cards and minutes", ("days", "unit"), record.day,
+        bench=False, wide=True,
+    ),
+    "checks": Kind(
+        "Checklist before the day", "A page for each body, in the order of the work", ("days", "bodies"), record.checks, bench=False,
     ),
 }  # fmt: skip

@@ -22,6 +22,7 @@ from hextan.core.equipment import (
 )
 from hextan.core.evaluation import assumption
 from hextan.core.packing import KitAnswer, KitPlan, Packing, packed
+from hextan.core.record import Log
 from hextan.core.sheets.document import SheetPlan
 from hextan.core.sheets.sheet import Block, StampFact
 from hextan.core.shots import ShotList
@@ -46,6 +47,7 @@ class Material:
     bench: BenchState | None
     shots: ShotList = field(default_factory=ShotList)
     packing: Packing = field(default_factory=Packing)
+    log: Log = field(default_factory=Log)
     comparisons: tuple[Comparison, ...] = ()
     #: Bodies as they are written down, by their names: claims are in no package.
     bodies: Mapping[str, BodyDocument] = field(default_factory=dict)

@@ -1,6 +1,6 @@
 """What does each shot need, which lens on which format does it, and what would do more?"""
 
-from hextan.core.shots.answers import ShotAnswer, ShotChoice, ShotsView
+from hextan.core.shots.answers import ShotAnswer, ShotChoice, ShotsView, ShotVerdict
 from hextan.core.shots.benches import bench_of_shot, pictures_of_shots, shot_of_bench
 from hextan.core.shots.checks import head_of
 from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
@@ -20,6 +20,7 @@ __all__ = [
     "ShotAnswer",
     "ShotChoice",
     "ShotList",
+    "ShotVerdict",
     "ShotsView",
     "answer_of_shot",
     "bench_of_shot",

@@ -996,6 +996,32 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/log/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log Read
+         * @description Give one entry of the log as it stands.
+         */
+        get: operations["log_read"];
+        /**
+         * Log Write
+         * @description Write an entry under the key that was made for it: kept once however often it is sent.
+         *
+         *     409 with both when somebody else changed it in between.
+         */
+        put: operations["log_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/package": {
         parameters: {
             query?: never;
@@ -1178,6 +1204,110 @@ export interface paths {
          * @description Judge every combination of lens, adapters and body as the document would make it; keeps nothing.
          */
         post: operations["rig_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Set Read
+         * @description Give a day: its shots by the plan, its takes, what is on each camera, its checklist. Without a day the first.
+         */
+        get: operations["set_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/set/depth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Set Depth
+         * @description Give near and far of a lens on a format along the distance, for reading without a server.
+         */
+        get: operations["set_depth"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/set/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Held
+         * @description Hold what is on a camera against the plan of a shot, without keeping it.
+         */
+        post: operations["set_held"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/set/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Set Report
+         * @description Report on a day: what was shot, what differed, lens changes, cards and minutes.
+         */
+        get: operations["set_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/set/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Set Settings Read
+         * @description Give the cameras that are listened to; version 0 and none when none were kept yet.
+         */
+        get: operations["set_settings_read"];
+        /**
+         * Set Settings Write
+         * @description Keep the cameras that are listened to; 409 with both when somebody else kept some in between.
+         */
+        put: operations["set_settings_write"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2678,6 +2808,32 @@ export interface components {
             width: number;
         };
         /**
+         * BodyChecks
+         * @description The page of one body.
+         */
+        BodyChecks: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Items
+             * @description Items.
+             */
+            items: components["schemas"]["CheckItem"][];
+            /**
+             * Open
+             * @description Open.
+             */
+            open: number;
+            /**
+             * Units
+             * @description Units.
+             */
+            units: string[];
+        };
+        /**
          * BodyDocument
          * @description A body with sensor, scan modes, recording formats, in-camera crops and claims.
          */
@@ -3067,6 +3223,47 @@ export interface components {
             document?: components["schemas"]["BodyDocumentIn"] | null;
         };
         /**
+         * BodyOption
+         * @description All that can be on a body.
+         */
+        BodyOption: {
+            /**
+             * Crop Ids
+             * @description In-camera crops that are switched on.
+             */
+            crop_ids: number[];
+            /**
+             * Crops
+             * @description Crops.
+             */
+            crops: string[];
+            /**
+             * Eis
+             * @description Eis.
+             */
+            eis: number[];
+            /**
+             * Formats
+             * @description Formats.
+             */
+            formats: components["schemas"]["FormatOption"][];
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: components["schemas"]["LensOption"][];
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             */
+            nd_stops: number[];
+        };
+        /**
          * BodyRead
          * @description A body with its modes and crops.
          */
@@ -3236,6 +3433,154 @@ export interface components {
             version: number;
         };
         /**
+         * Booking
+         * @description From now on this is on the camera.
+         */
+        Booking: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "booking";
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min: number;
+            /**
+             * @description On.
+             * @default {
+             *       "adapters": [],
+             *       "body": "",
+             *       "card": "",
+             *       "format": "",
+             *       "lens": "",
+             *       "mode": ""
+             *     }
+             */
+            on: components["schemas"]["OnCamera"];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
+        };
+        /**
+         * Booking
+         * @description From now on this is on the camera.
+         */
+        BookingIn: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by?: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "booking";
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note?: string;
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min?: number;
+            /**
+             * @description On.
+             * @default {
+             *       "adapters": [],
+             *       "body": "",
+             *       "card": "",
+             *       "format": "",
+             *       "lens": "",
+             *       "mode": ""
+             *     }
+             */
+            on?: components["schemas"]["OnCameraIn"];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed?: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit?: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
+        };
+        /**
          * Bundle
          * @description Sheets that are printed together.
          */
@@ -3298,6 +3643,52 @@ export interface components {
             sheets?: components["schemas"]["SheetPlanIn"][];
         };
         /**
+         * CameraDay
+         * @description One camera's day.
+         */
+        CameraDay: {
+            /**
+             * Cards
+             * @description Cards.
+             */
+            cards: components["schemas"]["CardUsed"][];
+            /**
+             * Circled
+             * @description Circled.
+             */
+            circled: number;
+            /**
+             * Lens Changes
+             * @description Lens changes.
+             */
+            lens_changes: number;
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: string[];
+            /**
+             * Minutes
+             * @description Minutes.
+             */
+            minutes: number;
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: number;
+            /**
+             * Takes
+             * @description Takes.
+             */
+            takes: number;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+        };
+        /**
          * CameraMatch
          * @description How a column can match the first.
          */
@@ -3345,6 +3736,39 @@ export interface components {
              * @description In words.
              */
             text: string;
+        };
+        /**
+         * CameraNow
+         * @description What was last said to be on a camera.
+         */
+        CameraNow: {
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             */
+            by: string;
+            /**
+             * Clock
+             * @description Clock.
+             */
+            clock: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             */
+            kind: string;
+            /** @description On. */
+            on: components["schemas"]["OnCamera"];
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot: string | null;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
         };
         /**
          * CamerasRead
@@ -3412,6 +3836,32 @@ export interface components {
              * @enum {string}
              */
             unit?: "GB" | "GiB";
+        };
+        /**
+         * CardUsed
+         * @description A card, or a roll. Minutes and gigabytes count takes whose length is known.
+         */
+        CardUsed: {
+            /**
+             * Card
+             * @description Card.
+             */
+            card: string;
+            /**
+             * Gb
+             * @description Gb.
+             */
+            gb: number | null;
+            /**
+             * Minutes
+             * @description Minutes.
+             */
+            minutes: number;
+            /**
+             * Takes
+             * @description Takes.
+             */
+            takes: number;
         };
         /**
          * CardWish
@@ -3646,6 +4096,62 @@ export interface components {
             version: number;
         };
         /**
+         * CheckItem
+         * @description One point.
+         */
+        CheckItem: {
+            /**
+             * Against
+             * @description Against.
+             */
+            against: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             */
+            by: string;
+            /**
+             * Clock
+             * @description Clock.
+             */
+            clock: string;
+            /**
+             * Entry
+             * @description Entry.
+             */
+            entry: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * More
+             * @description How many faults there are besides those that are told.
+             */
+            more: string;
+            /**
+             * Note
+             * @description Note.
+             */
+            note: string;
+            /**
+             * Revision
+             * @description Revision.
+             */
+            revision: number;
+            /**
+             * Ticked
+             * @description Ticked.
+             */
+            ticked: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+        };
+        /**
          * ChosenRate
          * @description The highest rate that can be chosen on the camera, and in words what else limits it.
          */
@@ -3829,6 +4335,464 @@ export interface components {
              * @default []
              */
             tapes?: components["schemas"]["TapeClaimIn"][];
+        };
+        /**
+         * Clip
+         * @description A clip or a still that was held against the plan.
+         */
+        Clip: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day: string;
+            /** @description Facts. */
+            facts: components["schemas"]["ClipFacts"];
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "clip";
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min: number;
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
+        };
+        /**
+         * ClipFacts
+         * @description What the head of a clip or a still says. Nothing else of it is kept.
+         */
+        ClipFacts: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string | null;
+            /**
+             * Bits
+             * @description Bits.
+             */
+            bits: number | null;
+            /**
+             * Body
+             * @description Body.
+             * @default
+             */
+            body: string;
+            /**
+             * Bytes
+             * @description Bytes.
+             */
+            bytes: number | null;
+            /**
+             * Codec
+             * @description Codec.
+             * @default
+             */
+            codec: string;
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei: number | null;
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
+            f_number: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m: number | null;
+            /**
+             * Fps
+             * @description Frames a second.
+             */
+            fps: number | null;
+            /**
+             * Interlaced
+             * @description Interlaced.
+             */
+            interlaced: boolean | null;
+            /**
+             * Lens
+             * @description Lens.
+             * @default
+             */
+            lens: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Pitch Um
+             * @description From photosite to photosite, micrometres.
+             */
+            pitch_um: number | null;
+            /**
+             * Pixel Aspect
+             * @description Pixel aspect.
+             */
+            pixel_aspect: number | null;
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
+            raster: number[] | null;
+            /**
+             * Read Mm
+             * @description Read, millimetres.
+             */
+            read_mm: number[] | null;
+            /**
+             * Reel
+             * @description Reel.
+             * @default
+             */
+            reel: string;
+            /**
+             * Seconds
+             * @description Seconds.
+             */
+            seconds: number | null;
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             */
+            shutter_deg: number | null;
+            /**
+             * Still
+             * @description Still.
+             * @default false
+             */
+            still: boolean;
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
+            t_stop: number | null;
+            /**
+             * Tags
+             * @description Tags.
+             * @default {}
+             */
+            tags: {
+                [key: string]: string;
+            };
+            /**
+             * Timecode
+             * @description Timecode.
+             * @default
+             */
+            timecode: string;
+        };
+        /**
+         * ClipFacts
+         * @description What the head of a clip or a still says. Nothing else of it is kept.
+         */
+        ClipFactsIn: {
+            /**
+             * At
+             * @description At.
+             */
+            at?: string | null;
+            /**
+             * Bits
+             * @description Bits.
+             */
+            bits?: number | null;
+            /**
+             * Body
+             * @description Body.
+             * @default
+             */
+            body?: string;
+            /**
+             * Bytes
+             * @description Bytes.
+             */
+            bytes?: number | null;
+            /**
+             * Codec
+             * @description Codec.
+             * @default
+             */
+            codec?: string;
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei?: number | null;
+            /**
+             * F Number
+             * @description f-number behind the adapters, by which depth goes; null where none is known.
+             */
+            f_number?: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm?: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m?: number | null;
+            /**
+             * Fps
+             * @description Frames a second.
+             */
+            fps?: number | null;
+            /**
+             * Interlaced
+             * @description Interlaced.
+             */
+            interlaced?: boolean | null;
+            /**
+             * Lens
+             * @description Lens.
+             * @default
+             */
+            lens?: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Pitch Um
+             * @description From photosite to photosite, micrometres.
+             */
+            pitch_um?: number | null;
+            /**
+             * Pixel Aspect
+             * @description Pixel aspect.
+             */
+            pixel_aspect?: number | null;
+            /**
+             * Raster
+             * @description Recorded pixels across and down.
+             */
+            raster?: number[] | null;
+            /**
+             * Read Mm
+             * @description Read, millimetres.
+             */
+            read_mm?: number[] | null;
+            /**
+             * Reel
+             * @description Reel.
+             * @default
+             */
+            reel?: string;
+            /**
+             * Seconds
+             * @description Seconds.
+             */
+            seconds?: number | null;
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             */
+            shutter_deg?: number | null;
+            /**
+             * Still
+             * @description Still.
+             * @default false
+             */
+            still?: boolean;
+            /**
+             * T Stop
+             * @description T-stop behind the adapters, by which exposure goes; null where none is known.
+             */
+            t_stop?: number | null;
+            /**
+             * Tags
+             * @description Tags.
+             * @default {}
+             */
+            tags?: {
+                [key: string]: string;
+            };
+            /**
+             * Timecode
+             * @description Timecode.
+             * @default
+             */
+            timecode?: string;
+        };
+        /**
+         * ClipHeld
+         * @description A clip, what it is of, and how it agrees with the plan.
+         */
+        ClipHeld: {
+            /**
+             * Against Log
+             * @description Against log.
+             */
+            against_log: string[];
+            /**
+             * Clock
+             * @description Clock.
+             */
+            clock: string;
+            /**
+             * Differences
+             * @description Differences.
+             */
+            differences: components["schemas"]["Difference"][];
+            /**
+             * Fit Told
+             * @description Fit told.
+             */
+            fit_told: string;
+            /**
+             * Fits
+             * @description Fits.
+             */
+            fits: string[];
+            /**
+             * Found By
+             * @description Found by.
+             */
+            found_by: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Take
+             * @description Take.
+             */
+            take: string | null;
+            /**
+             * Take Told
+             * @description Take told.
+             */
+            take_told: string;
+        };
+        /**
+         * Clip
+         * @description A clip or a still that was held against the plan.
+         */
+        ClipIn: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by?: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day?: string;
+            /** @description Facts. */
+            facts: components["schemas"]["ClipFactsIn"];
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "clip";
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min?: number;
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed?: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit?: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
+        };
+        /**
+         * ClipsHeld
+         * @description All clips of a day, and what runs through several of them.
+         */
+        ClipsHeld: {
+            /**
+             * Clips
+             * @description Clips.
+             */
+            clips: components["schemas"]["ClipHeld"][];
+            /**
+             * Runs
+             * @description Runs.
+             */
+            runs: components["schemas"]["Run"][];
         };
         /**
          * CloseFigures
@@ -5377,6 +6341,7 @@ export interface components {
              * @description Menu.
              * @default {
              *       "finder": "",
+             *       "knocked": "",
              *       "name": "",
              *       "overridden_by": "",
              *       "where": ""
@@ -5427,6 +6392,7 @@ export interface components {
              * @description Menu.
              * @default {
              *       "finder": "",
+             *       "knocked": "",
              *       "name": "",
              *       "overridden_by": "",
              *       "where": ""
@@ -5745,6 +6711,22 @@ export interface components {
             rows: components["schemas"]["DataRow"][];
         };
         /**
+         * DayName
+         * @description A day of the list of shots, and which cameras shoot on it.
+         */
+        DayName: {
+            /**
+             * Day
+             * @description Day.
+             */
+            day: string;
+            /**
+             * Units
+             * @description Units.
+             */
+            units: string[];
+        };
+        /**
          * DayOfShots
          * @description The shots of one day and unit in their order, and what has to be changed between them.
          */
@@ -5784,6 +6766,36 @@ export interface components {
              * @description Unit.
              */
             unit: string;
+        };
+        /**
+         * DayReport
+         * @description A day.
+         */
+        DayReport: {
+            /**
+             * Cameras
+             * @description Cameras.
+             */
+            cameras: components["schemas"]["CameraDay"][];
+            /** @description Clips. */
+            clips: components["schemas"]["ClipsHeld"];
+            /**
+             * Corrected
+             * @description Corrected.
+             */
+            corrected: string[];
+            /** @description Day. */
+            day: components["schemas"]["SetDay"];
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["Fault"][];
+            /**
+             * Not Shot
+             * @description Not shot.
+             */
+            not_shot: string[];
         };
         /**
          * Delivery
@@ -6047,6 +7059,62 @@ export interface components {
             format_id: number;
         };
         /**
+         * DepthCurves
+         * @description Near and far of one lens on one format. Reciprocals, 1/m from the sensor plane; 0 and less is infinity.
+         */
+        DepthCurves: {
+            /**
+             * At
+             * @description At.
+             */
+            at: number[];
+            /**
+             * Coc Mm
+             * @description Circle of confusion on the sensor, millimetres.
+             */
+            coc_mm: number;
+            /**
+             * Far
+             * @description Far.
+             */
+            far: number[][];
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number;
+            /**
+             * Format
+             * @description Format.
+             */
+            format: string;
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
+            marks: string;
+            /**
+             * Near
+             * @description Near.
+             */
+            near: number[][];
+            /**
+             * Slack
+             * @description Slack.
+             */
+            slack: number;
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
+            stops: number[];
+        };
+        /**
          * DepthRow
          * @description A distance of a table.
          */
@@ -6112,6 +7180,47 @@ export interface components {
             softness: components["schemas"]["SoftnessAnswer"] | null;
             /** @description Table. */
             table: components["schemas"]["DepthTable"] | null;
+        };
+        /**
+         * Difference
+         * @description One thing that is not as planned.
+         */
+        Difference: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             */
+            code: string;
+            /**
+             * Effects
+             * @description Effects.
+             */
+            effects: string[];
+            /**
+             * Headline
+             * @description Headline.
+             */
+            headline: string;
+            /**
+             * Menu
+             * @description Menu.
+             */
+            menu: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Planned
+             * @description Planned.
+             */
+            planned: string;
+            /**
+             * Used
+             * @description Used.
+             */
+            used: string;
         };
         /**
          * Distance
@@ -6471,6 +7580,27 @@ export interface components {
              * @description Factor.
              */
             factor: number;
+        };
+        /**
+         * Fault
+         * @description Something that differed from the plan.
+         */
+        Fault: {
+            /**
+             * Loud
+             * @description Loud.
+             */
+            loud: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
         };
         /**
          * FaultBody
@@ -7591,6 +8721,37 @@ export interface components {
             width_mm: number;
         };
         /**
+         * FormatOption
+         * @description A recording format of a body.
+         */
+        FormatOption: {
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
+            id: number;
+            /**
+             * Menu
+             * @description Menu.
+             */
+            menu: string | null;
+            /**
+             * Mode
+             * @description Mode.
+             */
+            mode: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Rates
+             * @description Rates.
+             */
+            rates: string[];
+        };
+        /**
          * FormatRead
          * @description A recording format.
          */
@@ -7764,6 +8925,55 @@ export interface components {
              * @description Counts up with each change; a write names the one that it is based on.
              */
             version: string;
+        };
+        /**
+         * Held
+         * @description A set-up held against the plan.
+         */
+        Held: {
+            /**
+             * Brighter Stops
+             * @description Brighter, stops.
+             */
+            brighter_stops: number | null;
+            /**
+             * Differences
+             * @description Differences.
+             */
+            differences: components["schemas"]["Difference"][];
+            /**
+             * Far M
+             * @description Far limit of depth from the sensor plane, metres; null is infinity.
+             */
+            far_m: number | null;
+            /**
+             * Gone
+             * @description Gone.
+             */
+            gone: string[];
+            /**
+             * Near M
+             * @description Near limit of depth from the sensor plane, metres.
+             */
+            near_m: number | null;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+        };
+        /**
+         * HeldAsk
+         * @description What is on a camera, to be held against the plan of a shot.
+         */
+        HeldAsk: {
+            /** @description On. */
+            on: components["schemas"]["OnCameraIn"];
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot?: string | null;
         };
         /**
          * HighestRate
@@ -9407,6 +10617,67 @@ export interface components {
             zoom_marks_mm: number[];
         };
         /**
+         * LensOption
+         * @description A lens that goes on a body the simplest way.
+         */
+        LensOption: {
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
+            adapter_ids: number[];
+            /**
+             * Adapters
+             * @description Adapters.
+             */
+            adapters: string[];
+            /**
+             * Close M
+             * @description Close, metres.
+             */
+            close_m: number | null;
+            /**
+             * Contacts
+             * @description Contacts.
+             */
+            contacts: boolean;
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
+            id: number;
+            /**
+             * Lens Set
+             * @description Lens set.
+             */
+            lens_set: string;
+            /**
+             * Long Mm
+             * @description Long, millimetres.
+             */
+            long_mm: number;
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
+            marks: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Short Mm
+             * @description Short, millimetres.
+             */
+            short_mm: number;
+            /**
+             * Stops
+             * @description Stops: marks of the ring, or an amount of light.
+             */
+            stops: number[];
+        };
+        /**
          * LensRead
          * @description A lens.
          */
@@ -10133,6 +11404,39 @@ export interface components {
              * @description Frames a second.
              */
             fps: number;
+        };
+        /**
+         * LogKept
+         * @description An entry as it stands in the log.
+         */
+        LogKept: {
+            /**
+             * Entry
+             * @description Entry.
+             */
+            entry: components["schemas"]["Take"] | components["schemas"]["Booking"] | components["schemas"]["hextan__core__record__document__Tick"] | components["schemas"]["Clip"];
+            /**
+             * Revision
+             * @description Revision.
+             */
+            revision: number;
+        };
+        /**
+         * LogWrite
+         * @description An entry of the log to write: a new one, or another version of one that is based on a known revision.
+         */
+        LogWrite: {
+            /**
+             * Based On
+             * @description Based on.
+             * @default 0
+             */
+            based_on?: number;
+            /**
+             * Entry
+             * @description Entry.
+             */
+            entry: components["schemas"]["TakeIn"] | components["schemas"]["BookingIn"] | components["schemas"]["TickIn"] | components["schemas"]["ClipIn"];
         };
         /**
          * LookAsk
@@ -10925,6 +12229,12 @@ export interface components {
              */
             finder: string;
             /**
+             * Knocked
+             * @description Knocked.
+             * @default
+             */
+            knocked: string;
+            /**
              * Name
              * @description Name.
              * @default
@@ -10954,6 +12264,12 @@ export interface components {
              * @default
              */
             finder?: string;
+            /**
+             * Knocked
+             * @description Knocked.
+             * @default
+             */
+            knocked?: string;
             /**
              * Name
              * @description Name.
@@ -11058,6 +12374,7 @@ export interface components {
              * @description Menu.
              * @default {
              *       "finder": "",
+             *       "knocked": "",
              *       "name": "",
              *       "overridden_by": "",
              *       "where": ""
@@ -11151,6 +12468,7 @@ export interface components {
              * @description Menu.
              * @default {
              *       "finder": "",
+             *       "knocked": "",
              *       "name": "",
              *       "overridden_by": "",
              *       "where": ""
@@ -11772,6 +13090,170 @@ export interface components {
              * @description Distance of the subject from the sensor plane, metres.
              */
             subject_m: number | null;
+        };
+        /**
+         * OnCamera
+         * @description What is on a camera, and how it is set. Nothing is said where a name is empty or a figure None.
+         */
+        OnCamera: {
+            /**
+             * Adapters
+             * @description Adapters.
+             * @default []
+             */
+            adapters: string[];
+            /**
+             * Body
+             * @description Body.
+             * @default
+             */
+            body: string;
+            /**
+             * Card
+             * @description Card.
+             * @default
+             */
+            card: string;
+            /**
+             * Crops
+             * @description Crops.
+             */
+            crops: string[] | null;
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m: number | null;
+            /**
+             * Format
+             * @description Format.
+             * @default
+             */
+            format: string;
+            /**
+             * Fps
+             * @description Frames a second.
+             */
+            fps: number | null;
+            /**
+             * Lens
+             * @description Lens.
+             * @default
+             */
+            lens: string;
+            /**
+             * Mode
+             * @description Mode.
+             * @default
+             */
+            mode: string;
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             */
+            nd_stops: number | null;
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             */
+            shutter_deg: number | null;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop: number | null;
+        };
+        /**
+         * OnCamera
+         * @description What is on a camera, and how it is set. Nothing is said where a name is empty or a figure None.
+         */
+        OnCameraIn: {
+            /**
+             * Adapters
+             * @description Adapters.
+             * @default []
+             */
+            adapters?: string[];
+            /**
+             * Body
+             * @description Body.
+             * @default
+             */
+            body?: string;
+            /**
+             * Card
+             * @description Card.
+             * @default
+             */
+            card?: string;
+            /**
+             * Crops
+             * @description Crops.
+             */
+            crops?: string[] | null;
+            /**
+             * Ei
+             * @description Exposure index that the camera is set to.
+             */
+            ei?: number | null;
+            /**
+             * Focal Mm
+             * @description Focal length, millimetres.
+             */
+            focal_mm?: number | null;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m?: number | null;
+            /**
+             * Format
+             * @description Format.
+             * @default
+             */
+            format?: string;
+            /**
+             * Fps
+             * @description Frames a second.
+             */
+            fps?: number | null;
+            /**
+             * Lens
+             * @description Lens.
+             * @default
+             */
+            lens?: string;
+            /**
+             * Mode
+             * @description Mode.
+             * @default
+             */
+            mode?: string;
+            /**
+             * Nd Stops
+             * @description Neutral density, stops.
+             */
+            nd_stops?: number | null;
+            /**
+             * Shutter Deg
+             * @description Shutter, degrees.
+             */
+            shutter_deg?: number | null;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop?: number | null;
         };
         /**
          * Opening
@@ -12956,7 +14438,111 @@ export interface components {
              * Ticks
              * @description Ticks.
              */
-            ticks: components["schemas"]["Tick"][];
+            ticks: components["schemas"]["hextan__core__bench__answers__Tick"][];
+        };
+        /**
+         * Planned
+         * @description A shot as it is to be shot.
+         */
+        Planned: {
+            /**
+             * Binds
+             * @description Binds.
+             */
+            binds: string;
+            /**
+             * Cautions
+             * @description Cautions.
+             */
+            cautions: string[];
+            /**
+             * Day
+             * @description Day.
+             */
+            day: string;
+            /**
+             * Effective Mm
+             * @description Effective focal length against the reference, millimetres.
+             */
+            effective_mm: number | null;
+            /**
+             * Framing
+             * @description Framing.
+             */
+            framing: string;
+            /**
+             * Is Zoom
+             * @description Is zoom.
+             */
+            is_zoom: boolean;
+            /**
+             * Keep Out
+             * @description Keep out.
+             */
+            keep_out: string;
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
+            marks: string;
+            /**
+             * Megapixels
+             * @description Megapixels.
+             */
+            megapixels: number | null;
+            /**
+             * Mode Menu
+             * @description Mode menu.
+             */
+            mode_menu: string | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Nd Parts
+             * @description Nd parts.
+             */
+            nd_parts: string[];
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: string;
+            /** @description On. */
+            on: components["schemas"]["OnCamera"] | null;
+            /**
+             * Scene
+             * @description Scene.
+             */
+            scene: string;
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot: string;
+            /**
+             * Switches
+             * @description Switches.
+             */
+            switches: components["schemas"]["Switch"][];
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "does" | "nearly" | "cannot" | "open";
+            /**
+             * What
+             * @description What.
+             */
+            what: string;
         };
         /**
          * PrintAsk
@@ -14107,6 +15693,37 @@ export interface components {
             smaller: string;
         };
         /**
+         * Run
+         * @description Clips one after another with the same fault.
+         */
+        Run: {
+            /**
+             * Clips
+             * @description Clips.
+             */
+            clips: number;
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             */
+            code: string;
+            /**
+             * Headline
+             * @description Headline.
+             */
+            headline: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+        };
+        /**
          * SafeShutter
          * @description A safe shutter.
          */
@@ -14126,6 +15743,98 @@ export interface components {
              * @description Time, seconds.
              */
             time_s: number;
+        };
+        /**
+         * Said
+         * @description What a camera said while a take was shot.
+         */
+        Said: {
+            /**
+             * Changes
+             * @description Changes.
+             * @default []
+             */
+            changes: components["schemas"]["SaidChange"][];
+            /**
+             * End
+             * @description End.
+             */
+            end: string;
+            /**
+             * Left Out
+             * @description Left out.
+             * @default 0
+             */
+            left_out: number;
+            /**
+             * Samples
+             * @description Samples.
+             */
+            samples: number;
+            /**
+             * Start
+             * @description Start.
+             */
+            start: string;
+        };
+        /**
+         * SaidChange
+         * @description Something that a camera said otherwise than before.
+         */
+        SaidChange: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * Now
+             * @description Now.
+             */
+            now: string;
+            /**
+             * Was
+             * @description Was.
+             */
+            was: string;
+            /**
+             * What
+             * @description What.
+             */
+            what: string;
+        };
+        /**
+         * Said
+         * @description What a camera said while a take was shot.
+         */
+        SaidIn: {
+            /**
+             * Changes
+             * @description Changes.
+             * @default []
+             */
+            changes?: components["schemas"]["SaidChange"][];
+            /**
+             * End
+             * @description End.
+             */
+            end: string;
+            /**
+             * Left Out
+             * @description Left out.
+             * @default 0
+             */
+            left_out?: number;
+            /**
+             * Samples
+             * @description Samples.
+             */
+            samples: number;
+            /**
+             * Start
+             * @description Start.
+             */
+            start: string;
         };
         /**
          * Sampling
@@ -14516,6 +16225,146 @@ export interface components {
             width_mm: number;
         };
         /**
+         * SetDay
+         * @description All that the page of the set reads of a day.
+         */
+        SetDay: {
+            /**
+             * Bodies
+             * @description Bodies.
+             */
+            bodies: components["schemas"]["BodyOption"][];
+            /**
+             * Cameras
+             * @description Cameras.
+             */
+            cameras: components["schemas"]["CameraNow"][];
+            /**
+             * Day
+             * @description Day.
+             */
+            day: string;
+            /**
+             * Days
+             * @description Days.
+             */
+            days: components["schemas"]["DayName"][];
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: components["schemas"]["Planned"][];
+            /**
+             * Takes
+             * @description Takes.
+             */
+            takes: components["schemas"]["TakeHeld"][];
+        };
+        /**
+         * SetSeen
+         * @description All that the page of the set shows of a day.
+         */
+        SetSeen: {
+            /**
+             * Checks
+             * @description Checks.
+             */
+            checks: components["schemas"]["BodyChecks"][];
+            /** @description Day. */
+            day: components["schemas"]["SetDay"];
+        };
+        /**
+         * SetSettings
+         * @description What a production's page of the set keeps: cameras that are listened to.
+         */
+        SetSettings: {
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.set
+             * @constant
+             */
+            schema: "hextan.set";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Sources
+             * @description Sources.
+             * @default []
+             */
+            sources: components["schemas"]["Source"][];
+        };
+        /**
+         * SetSettings
+         * @description What a production's page of the set keeps: cameras that are listened to.
+         */
+        SetSettingsIn: {
+            /**
+             * Schema
+             * @description Name of the document's schema.
+             * @default hextan.set
+             * @constant
+             */
+            schema?: "hextan.set";
+            /**
+             * Schema Version
+             * @description Version of the document's schema.
+             * @default 1
+             * @constant
+             */
+            schema_version?: 1;
+            /**
+             * Sources
+             * @description Sources.
+             * @default []
+             */
+            sources?: components["schemas"]["SourceIn"][];
+        };
+        /**
+         * SetSettingsKept
+         * @description The cameras that are listened to, with their version, for the next write.
+         */
+        SetSettingsKept: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["SetSettings"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * SetSettingsWrite
+         * @description Cameras to listen to, changed from a known version (0: none were kept yet).
+         */
+        SetSettingsWrite: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["SetSettings"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * SetSettingsWrite
+         * @description Cameras to listen to, changed from a known version (0: none were kept yet).
+         */
+        SetSettingsWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["SetSettingsIn"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
          * SetUpRead
          * @description A camera of a file as a set-up of this production, and what had to be guessed.
          */
@@ -14838,7 +16687,7 @@ export interface components {
              * @default lens_by_format
              * @enum {string}
              */
-            kind: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare";
+            kind: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare" | "day" | "checks";
             /**
              * Large
              * @description Large.
@@ -14974,7 +16823,7 @@ export interface components {
              * @default lens_by_format
              * @enum {string}
              */
-            kind?: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare";
+            kind?: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare" | "day" | "checks";
             /**
              * Large
              * @description Large.
@@ -16534,6 +18383,100 @@ export interface components {
             too_close: boolean;
         };
         /**
+         * Source
+         * @description A camera that is listened to.
+         */
+        Source: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Host
+             * @description Host.
+             * @default 127.0.0.1
+             */
+            host: string;
+            /**
+             * On
+             * @description On.
+             * @default false
+             */
+            on: boolean;
+            /**
+             * Port
+             * @description Port.
+             * @default 45500
+             */
+            port: number;
+            /**
+             * Secret
+             * @description Secret.
+             * @default
+             */
+            secret: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+            /**
+             * Way
+             * @description Way.
+             * @default udp
+             * @enum {string}
+             */
+            way: "udp" | "http";
+        };
+        /**
+         * Source
+         * @description A camera that is listened to.
+         */
+        SourceIn: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Host
+             * @description Host.
+             * @default 127.0.0.1
+             */
+            host?: string;
+            /**
+             * On
+             * @description On.
+             * @default false
+             */
+            on?: boolean;
+            /**
+             * Port
+             * @description Port.
+             * @default 45500
+             */
+            port?: number;
+            /**
+             * Secret
+             * @description Secret.
+             * @default
+             */
+            secret?: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+            /**
+             * Way
+             * @description Way.
+             * @default udp
+             * @enum {string}
+             */
+            way?: "udp" | "http";
+        };
+        /**
          * SpeedAnswer
          * @description Frame rates in frames a second.
          */
@@ -16919,6 +18862,29 @@ export interface components {
             /** @description What is stored. */
             stored: components["schemas"]["LensSetWrite"] | null;
         };
+        /** StaleError[LogKept] */
+        StaleErrorLogKept: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["LogKept"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["LogKept"] | null;
+        };
         /** StaleError[PackingWrite] */
         StaleErrorPackingWrite: {
             /**
@@ -16987,6 +18953,29 @@ export interface components {
             message: string;
             /** @description What is stored. */
             stored: components["schemas"]["RigWrite"] | null;
+        };
+        /** StaleError[SetSettingsWrite] */
+        StaleErrorSetSettingsWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["SetSettingsWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["SetSettingsWrite"] | null;
         };
         /** StaleError[SettingsWrite] */
         StaleErrorSettingsWrite: {
@@ -17062,6 +19051,11 @@ export interface components {
             /** @description Error. */
             error: components["schemas"]["StaleErrorLensSetWrite"];
         };
+        /** Stale[LogKept] */
+        StaleLogKept: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorLogKept"];
+        };
         /** Stale[PackingWrite] */
         StalePackingWrite: {
             /** @description Error. */
@@ -17076,6 +19070,11 @@ export interface components {
         StaleRigWrite: {
             /** @description Error. */
             error: components["schemas"]["StaleErrorRigWrite"];
+        };
+        /** Stale[SetSettingsWrite] */
+        StaleSetSettingsWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorSetSettingsWrite"];
         };
         /** Stale[SettingsWrite] */
         StaleSettingsWrite: {
@@ -17466,6 +19465,270 @@ export interface components {
             used: number;
         };
         /**
+         * Switch
+         * @description An in-camera crop of the body, and whether it is to be on.
+         */
+        Switch: {
+            /**
+             * Menu
+             * @description Menu.
+             */
+            menu: string | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * On
+             * @description On.
+             */
+            on: boolean;
+            /**
+             * Why Not
+             * @description Why not.
+             */
+            why_not: string | null;
+        };
+        /**
+         * Take
+         * @description A take.
+         */
+        Take: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by: string;
+            /**
+             * Circled
+             * @description Circled.
+             * @default false
+             */
+            circled: boolean;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "take";
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min: number;
+            /**
+             * @description On.
+             * @default {
+             *       "adapters": [],
+             *       "body": "",
+             *       "card": "",
+             *       "format": "",
+             *       "lens": "",
+             *       "mode": ""
+             *     }
+             */
+            on: components["schemas"]["OnCamera"];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed: boolean;
+            /** @description Said. */
+            said: components["schemas"]["Said"] | null;
+            /**
+             * Seconds
+             * @description Seconds.
+             */
+            seconds: number | null;
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot: string | null;
+            /**
+             * Shot Name
+             * @description Shot name.
+             * @default
+             */
+            shot_name: string;
+            /**
+             * Take
+             * @description Take.
+             * @default 1
+             */
+            take: number;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
+        };
+        /**
+         * TakeHeld
+         * @description A take, and how it agrees with the plan.
+         */
+        TakeHeld: {
+            /**
+             * Before
+             * @description Before.
+             */
+            before: components["schemas"]["Take"][];
+            /**
+             * Clock
+             * @description Clock.
+             */
+            clock: string;
+            /**
+             * Double
+             * @description Double.
+             */
+            double: string;
+            /** @description Entry. */
+            entry: components["schemas"]["Take"];
+            /** @description Held. */
+            held: components["schemas"]["Held"];
+            /**
+             * Revision
+             * @description Revision.
+             */
+            revision: number;
+        };
+        /**
+         * Take
+         * @description A take.
+         */
+        TakeIn: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by?: string;
+            /**
+             * Circled
+             * @description Circled.
+             * @default false
+             */
+            circled?: boolean;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "take";
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note?: string;
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min?: number;
+            /**
+             * @description On.
+             * @default {
+             *       "adapters": [],
+             *       "body": "",
+             *       "card": "",
+             *       "format": "",
+             *       "lens": "",
+             *       "mode": ""
+             *     }
+             */
+            on?: components["schemas"]["OnCameraIn"];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed?: boolean;
+            /** @description Said. */
+            said?: components["schemas"]["SaidIn"] | null;
+            /**
+             * Seconds
+             * @description Seconds.
+             */
+            seconds?: number | null;
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot?: string | null;
+            /**
+             * Shot Name
+             * @description Shot name.
+             * @default
+             */
+            shot_name?: string;
+            /**
+             * Take
+             * @description Take.
+             * @default 1
+             */
+            take?: number;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit?: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
+        };
+        /**
          * TapeChecked
          * @description A field measured with a tape, checked.
          */
@@ -17677,19 +19940,81 @@ export interface components {
         };
         /**
          * Tick
-         * @description A mark along the axis.
+         * @description A point of the checklist that was looked at, with what was seen then.
          */
-        Tick: {
+        TickIn: {
             /**
-             * At M
-             * @description At, metres.
+             * At
+             * @description At.
              */
-            at_m: number;
+            at: string;
             /**
-             * Value
-             * @description What was given.
+             * Body
+             * @description Body.
              */
-            value: number;
+            body: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by?: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day?: string;
+            /**
+             * Item
+             * @description Item.
+             */
+            item: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "tick";
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note?: string;
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min?: number;
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed?: boolean;
+            /**
+             * Ticked
+             * @description Ticked.
+             * @default true
+             */
+            ticked?: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit?: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
         };
         /**
          * Timing
@@ -18194,6 +20519,100 @@ export interface components {
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
+        };
+        /**
+         * Tick
+         * @description A mark along the axis.
+         */
+        hextan__core__bench__answers__Tick: {
+            /**
+             * At M
+             * @description At, metres.
+             */
+            at_m: number;
+            /**
+             * Value
+             * @description What was given.
+             */
+            value: number;
+        };
+        /**
+         * Tick
+         * @description A point of the checklist that was looked at, with what was seen then.
+         */
+        hextan__core__record__document__Tick: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day: string;
+            /**
+             * Item
+             * @description Item.
+             */
+            item: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "tick";
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min: number;
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * Ticked
+             * @description Ticked.
+             * @default true
+             */
+            ticked: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
         };
     };
     responses: never;
@@ -22653,6 +25072,155 @@ export interface operations {
             };
         };
     };
+    log_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    log_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogWrite"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleLogKept"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     package_read: {
         parameters: {
             query?: never;
@@ -23430,6 +25998,399 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    set_read: {
+        parameters: {
+            query?: {
+                day?: string | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetSeen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    set_depth: {
+        parameters: {
+            query: {
+                format_id: number;
+                lens_id: number;
+                adapter_id?: number[];
+                crop_id?: number[];
+                focal_mm?: number | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DepthCurves"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    set_held: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeldAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Held"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    set_report: {
+        parameters: {
+            query?: {
+                day?: string | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    set_settings_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetSettingsKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    set_settings_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetSettingsWriteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetSettingsKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleSetSettingsWrite"];
                 };
             };
             /** @description Request Entity Too Large */

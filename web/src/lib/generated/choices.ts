@@ -393,5 +393,25 @@ export const SHEET_KINDS = [
       "comparison"
     ],
     "wide": false
+  },
+  {
+    "kind": "day",
+    "title": "Day report",
+    "told": "What was shot, what differed from the plan, lens changes, cards and minutes",
+    "asks": [
+      "days",
+      "unit"
+    ],
+    "wide": true
+  },
+  {
+    "kind": "checks",
+    "title": "Checklist before the day",
+    "told": "A page for each body, in the order of the work",
+    "asks": [
+      "days",
+      "bodies"
+    ],
+    "wide": false
   }
 ] as const

@@ -32,7 +32,7 @@
       key: newKey(),
       name: freeName('New crop', document.crops),
       lens: 'any',
-      menu: { name: '', where: '', overridden_by: '', finder: '' },
+      menu: { name: '', where: '', overridden_by: '', finder: '', knocked: '' },
       origins: {},
       rules: [],
     }

@@ -14,6 +14,7 @@
     { key: 'where', title: 'under' },
     { key: 'overridden_by', title: 'is overridden by' },
     { key: 'finder', title: 'the finder shows' },
+    { key: 'knocked', title: 'is knocked on by' },
   ] as const
   const rows = $derived([
     ...document.modes.map((row, i) => ({ row, at: `modes[${i}].menu`, kind: 'Scan mode' })),
@@ -39,7 +40,7 @@
         ><span class="soft narrow">{field.title}</span><EntryField
           label="{row.name} {field.title}"
           kind="text"
-          size={22}
+          size={18}
           placeholder="–"
           value={row.menu?.[field.key] ?? ''}
           fault={fault(`${at}.${field.key}`)}
@@ -55,7 +56,7 @@
 <style>
   .row {
     display: grid;
-    grid-template-columns: minmax(9rem, 15rem) repeat(4, minmax(0, 1fr));
+    grid-template-columns: minmax(9rem, 15rem) repeat(5, minmax(0, 1fr));
     align-items: center;
     gap: 0 1rem;
     min-height: 30px;

@@ -53,7 +53,9 @@
     />
     <nav aria-label="Views">
       {#each VIEWS as { name: view, title } (view)}
-        <a href={pathTo(productionId, view)} aria-current={view === current ? 'page' : undefined}>{title}</a>
+        <a data-view={view} href={pathTo(productionId, view)} aria-current={view === current ? 'page' : undefined}
+          >{title}</a
+        >
       {/each}
     </nav>
   {/if}
@@ -138,6 +140,22 @@
     header {
       gap: 0.2rem 0.7rem;
       padding-inline: 8px;
+    }
+    /* Where one stands with a telephone in the hand. */
+    nav {
+      order: 1;
+      width: 100%;
+      justify-content: space-between;
+      gap: 0.5rem;
+    }
+    nav [data-view='set'] {
+      order: -3;
+    }
+    nav [data-view='shots'] {
+      order: -2;
+    }
+    nav [data-view='bench'] {
+      order: -1;
     }
     .brand span {
       display: none;

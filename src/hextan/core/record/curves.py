@@ -1,0 +1,119 @@
+"""Depth along the distance, computed beforehand: a page reads near and far from it by straight interpolation, without a server.
+
+Over the reciprocal of the distance, the reciprocals of both limits are nearly straight lines. Each is computed at
+`POINTS` distances and shifted inwards by as much as a straight line between two of them may lie outside the exact
+limit: what is read off is never deeper than what is exact, and at most by ``slack`` shallower (1/m).
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from typing_extensions import TypedDict
+
+from hextan.core.base import Floats, InvalidInputError, m_from_mm, mm_from_m
+from hextan.core.bench import LEAST_FOCALS, BenchResult, BenchState, compute_bench, traced_along
+from hextan.core.equipment import Package, PackageSettings
+from hextan.core.record.planned import picture_of, reference_of
+
+#: Distances of a curve, and how many are looked at between two of them.
+POINTS, BETWEEN = 16, 8
+#: Stops of a curve: thirds, at most so many.
+MOST_STOPS = 28
+#: The farthest that a lens is focused short of infinity, metres.
+FARTHEST_M = 10_000.0
+
+
+class DepthCurves(TypedDict):
+    """Near and far of one lens on one format. Reciprocals, 1/m from the sensor plane; 0 and less is infinity."""
+
+    lens: str
+    format: str
+    focal_mm: float
+    marks: str
+    stops: list[float]
+    #: Reciprocals of the distances, falling.
+    at: list[float]
+    #: For each stop, for each distance.
+    near: list[list[float]]
+    far: list[list[float]]
+    #: How much shallower it may be than the exact limits, 1/m.
+    slack: float
+    #: What counts as sharp, mm.
+    coc_mm: float
+
+
+def depth_curves(
+    package: Package, settings: PackageSettings, bench: BenchState | None, lens_up: BenchState
+) -> DepthCurves:
+    """Compute the curves of a lens on a format.
+
+    Parameters
+    ----------
+    bench : for the rule of sharpness that the crew looks by
+    lens_up : which lens, adapters, focal length and format, with which crops
+
+    Raises
+    ------
+    InvalidInputError
+        Equipment that is not there, a lens without a stop, or without a rule for what is sharp.
+    """
+    state = lens_up.model_copy(
+        update={
+            "delivery": picture_of(settings),
+            "reference": reference_of(bench, package),
+            "coc": None if bench is None else bench.coc,
+            "subject_m": max(10.0, LEAST_FOCALS * 10.0),
+            "stop": None,
+        }
+    )
+    found = compute_bench(package, state, only_chosen=True)
+    e, setting = found.evaluation, found.setting
+    coc = float(e.coc_mm[0])
+    if e.f_number is None or setting.stop is None or math.isnan(coc):
+        raise InvalidInputError(
+            f"{setting.lens.name} states no stop, or nothing says what counts as sharp: no depth can be told."
+        )
+    closest = max(setting.lens.close_focus_m or 0.0, m_from_mm(LEAST_FOCALS * float(e.lens.focal_mm)))
+    stops = setting.stops[:MOST_STOPS]
+    at = np.linspace(1 / closest, 1 / FARTHEST_M, POINTS)
+    near, far = _reciprocals(found, at, stops)
+    fine = np.linspace(at[:-1], at[1:], BETWEEN + 1, axis=1)[:, :-1]
+    exact_near, exact_far = _reciprocals(found, fine.ravel(), stops)
+    share = np.linspace(0, 1, BETWEEN + 1)[:-1]
+
+    def between(curve: Floats) -> Floats:
+        """Straight between the points: shape (POINTS - 1, BETWEEN, S)."""
+        return np.asarray(
+            curve[:-1, None, :] * (1 - share)[None, :, None] + curve[1:, None, :] * share[None, :, None]
+        )
+
+    shape = (POINTS - 1, BETWEEN, len(stops))
+    # Outside the exact limit: nearer (a larger reciprocal) than near, farther (a smaller one) than far.
+    off_near, off_far = between(near) - exact_near.reshape(shape), exact_far.reshape(shape) - between(far)
+    shift_near, shift_far = max(float(off_near.max()), 0.0), max(float(off_far.max()), 0.0)
+    slack = max(shift_near - float(off_near.min()), shift_far - float(off_far.min()))
+    scale = 1e7
+    return {
+        "lens": setting.lens.name,
+        "format": found.chosen.recording.name,
+        "focal_mm": setting.focal_mm,
+        "marks": setting.marks,
+        "stops": stops,
+        "at": at.tolist(),
+        "near": (np.floor((near - shift_near).T * scale) / scale).tolist(),
+        "far": (np.ceil((far + shift_far).T * scale) / scale).tolist(),
+        "slack": math.ceil(slack * scale + 1) / scale,
+        "coc_mm": coc,
+    }
+
+
+def _reciprocals(found: BenchResult, at: Floats, stops: list[float]) -> tuple[Floats, Floats]:
+    """Of both limits, of shape (D, S). Beyond the hyperfocal distance that of far goes on below zero: no bend at infinity."""
+    traced = traced_along(found, 1 / at, stops)
+    near, origin = traced.near_mm, traced.origin_mm
+    # From the pupil, near is z/(1+q) and far z/(1-q): their reciprocals lie alike on both sides of 1/z.
+    far = 2 / traced.pupil_z_mm - 1 / (near - origin)
+    metre = mm_from_m(1.0)
+    return metre / near, metre * far / (1 + origin * far)

@@ -1,0 +1,50 @@
+"""What the page of the set is made from, out of the database."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from hextan.core.base import NotFoundError, NothingYetError
+from hextan.core.bench import BenchState, mended
+from hextan.core.equipment import Package, PackageSettings
+from hextan.core.record import Log
+from hextan.core.shots import Shot, ShotList
+from hextan.store import log
+from hextan.store.repositories import find_production, read_bench, settings_of
+from hextan.store.single import SHOTS
+
+
+@dataclass(frozen=True)
+class OfTheSet:
+    """A production as the page of the set reads it."""
+
+    package: Package
+    settings: PackageSettings
+    #: For the rule of sharpness and the window of reference; None where there is nothing yet to set it to.
+    bench: BenchState | None
+    shots: ShotList
+    log: Log
+
+    def shot(self, key: str | None) -> Shot | None:
+        """A shot by its key; None where there is none of it (any more)."""
+        return next((shot for shot in self.shots.shots if shot.key == key), None)
+
+
+def of_the_set(session: Session, production_id: int, package: Package) -> OfTheSet:
+    """Gather what the page of the set is made from.
+
+    Raises
+    ------
+    NotFoundError
+        When there is no such production.
+    """
+    row = find_production(session, production_id)
+    try:
+        bench = mended(read_bench(session, production_id)[1], package)[0]
+    except (NotFoundError, NothingYetError):
+        bench = None
+    return OfTheSet(
+        package, settings_of(row), bench, SHOTS.read(session, production_id), log.read(session, production_id)
+    )

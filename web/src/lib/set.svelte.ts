@@ -1,0 +1,281 @@
+/** The page of the set: a day, a camera, a shot, what is on the camera, and how that agrees with the plan. */
+import * as client from './client'
+import { nearFar, type NearFar } from './depthCurves'
+import { Latest } from './latest'
+import {
+  changed,
+  EMPTY,
+  lastOn,
+  listed,
+  newBooking,
+  newTake,
+  newTick,
+  nextTake,
+  type ListedTake,
+} from './logEntries'
+import { Outbox } from './outbox.svelte'
+import type {
+  BodyOption,
+  CheckItem,
+  DepthCurves,
+  Held,
+  LensOption,
+  LogKept,
+  OnCamera,
+  Planned,
+  Problem,
+  SetSeen,
+  Take,
+} from './types'
+
+/** What is kept in the browser: whose device this is, and what it was set to. */
+interface Kept {
+  by: string
+  day: string | undefined
+  unit: string
+  shot: Record<string, string>
+}
+
+export class SetPage {
+  seen = $state.raw<SetSeen | null>(null)
+  problem = $state.raw<Problem | null>(null)
+  /** Whether what is shown was kept by the browser: the server did not answer. */
+  old = $state(false)
+  by = $state('')
+  unit = $state('A')
+  shotKey = $state<string | null>(null)
+  /** What was set here since the last take; none: as it was. */
+  draft = $state.raw<Partial<OnCamera>>({})
+  held = $state.raw<Held | null>(null)
+  heldFor = $state.raw<OnCamera | null>(null)
+  curves = $state.raw<DepthCurves | null>(null)
+  /** What a camera that is listened to says is on it. */
+  said = $state.raw<OnCamera | null>(null)
+  readonly outbox: Outbox
+  readonly #storage: string
+  #shots: Record<string, string> = {}
+  #day: string | undefined
+
+  constructor(private readonly id: number) {
+    this.#storage = `hextan.set.${id}`
+    const kept = this.#kept()
+    this.by = kept.by ?? ''
+    this.unit = kept.unit ?? 'A'
+    this.#day = kept.day
+    this.#shots = kept.shot ?? {}
+    this.outbox = new Outbox(
+      id,
+      (entry, basedOn) => client.writeLogEntry(id, entry, basedOn),
+      (now) => this.#arrived(now),
+    )
+  }
+
+  async open(asked: { day?: string | undefined; unit?: string | undefined; shot?: string | undefined }) {
+    if (asked.unit) this.unit = asked.unit
+    await Promise.all([this.load(asked.day ?? this.#day), this.outbox.open()])
+    this.choose(asked.shot ?? this.#shots[this.unit] ?? null)
+  }
+
+  close() {
+    this.outbox.close()
+  }
+
+  async load(day = this.seen?.day.day) {
+    const { data, problem } = await client.readSet(this.id, day)
+    if (data) {
+      this.seen = data
+      this.#day = data.day.day
+    }
+    this.problem = problem ?? null
+    this.#ask()
+  }
+
+  /** Whether the whole page is without a line. */
+  readonly away = $derived.by(() => this.outbox.away || this.problem?.code === 'no_answer')
+
+  readonly shots = $derived.by(() => {
+    const all = this.seen?.day.shots ?? []
+    const mine = all.filter((shot) => shot.unit === this.unit || shot.unit === '')
+    return mine.length ? mine : all
+  })
+  readonly shot = $derived<Planned | null>(
+    this.shots.find((shot) => shot.shot === this.shotKey) ?? this.shots[0] ?? null,
+  )
+  readonly next = $derived(this.shots[this.shots.findIndex((s) => s.shot === this.shot?.shot) + 1] ?? null)
+  readonly takes = $derived.by<ListedTake[]>(() => listed(this.seen?.day ?? null, this.outbox.items))
+  readonly take = $derived(nextTake(this.takes, this.shot?.shot ?? null, this.unit))
+  readonly units = $derived(this.seen?.day.days.find((d) => d.day === this.seen?.day.day)?.units ?? [])
+
+  /** What is on the camera: what was set here, else what it says, else what was last shot with, else the plan. */
+  readonly before = $derived.by<OnCamera>(() => {
+    const last = lastOn(this.seen?.day ?? null, this.outbox.items, this.unit)
+    const plan = this.shot?.on ?? null
+    if (!last) return plan ?? EMPTY
+    // Another shot is another distance: nobody leaves the focus where it was.
+    const elsewhere = last.shot !== null && last.shot !== this.shot?.shot
+    return elsewhere && plan ? { ...last.on, focus_m: plan.focus_m } : last.on
+  })
+  readonly on = $derived<OnCamera>({ ...(this.said ?? this.before), ...this.draft })
+  readonly body = $derived<BodyOption | null>(
+    this.seen?.day.bodies.find((body) => body.name === this.on.body) ?? this.seen?.day.bodies[0] ?? null,
+  )
+  readonly lens = $derived<LensOption | null>(this.body?.lenses.find((l) => l.name === this.on.lens) ?? null)
+
+  readonly nearFar = $derived<NearFar | null>(
+    this.curves && this.on.focus_m && this.on.stop
+      ? nearFar(this.curves, this.on.focus_m, this.on.stop)
+      : null,
+  )
+
+  choose(shot: string | null) {
+    this.shotKey = shot
+    if (this.shot) this.#shots = { ...this.#shots, [this.unit]: this.shot.shot }
+    this.#keep()
+    this.#ask()
+  }
+
+  pickUnit(unit: string) {
+    this.unit = unit
+    this.draft = {}
+    this.said = null
+    this.choose(this.#shots[unit] ?? null)
+  }
+
+  name(by: string) {
+    this.by = by.trim()
+    this.#keep()
+  }
+
+  set(part: Partial<OnCamera>) {
+    this.draft = { ...this.draft, ...part }
+    this.#ask()
+  }
+
+  /** Everything as the plan has it; the card stays. */
+  asPlanned() {
+    if (this.shot?.on) this.set({ ...this.shot.on, card: this.on.card })
+  }
+
+  heard(on: OnCamera | null) {
+    this.said = on
+    this.#ask()
+  }
+
+  get #writer() {
+    return { by: this.by, unit: this.unit, day: this.seen?.day.day ?? '' }
+  }
+
+  logTake(part: Partial<Take> = {}) {
+    const take = { ...newTake(this.#writer, this.shot, this.take, this.on), ...part }
+    this.draft = {}
+    void this.outbox.put(take, 0)
+    this.#ask()
+    return take
+  }
+
+  book(note: string) {
+    const { on } = this
+    this.draft = {}
+    void this.outbox.put(newBooking(this.#writer, on, note), 0)
+    this.#ask()
+  }
+
+  correct(take: ListedTake, part: Partial<Take>) {
+    void this.outbox.put(changed(take.entry, this.by, part), take.revision)
+  }
+
+  tick(body: string, item: CheckItem, part: { ticked?: boolean; note?: string }) {
+    const fresh = newTick(this.#writer, body, item.key)
+    const entry = {
+      ...fresh,
+      ...(item.entry ? { key: item.entry } : {}),
+      ticked: item.ticked,
+      note: item.note,
+      ...part,
+    }
+    void this.outbox.put(entry, item.revision)
+  }
+
+  #arrived(kept: LogKept) {
+    void kept
+    if (this.outbox.items.length <= 1) void this.load()
+  }
+
+  readonly #holding = new Latest(
+    () => ({ shot: this.shot?.shot ?? null, on: this.on }),
+    async ({ shot, on }, signal) => {
+      const { data } = await client.holdAgainstPlan(this.id, shot, on, signal)
+      this.held = data ?? null
+      this.heldFor = data ? on : null
+    },
+  )
+  #curvesOf = ''
+  #ask() {
+    this.#holding.want()
+    void this.#readCurves()
+  }
+
+  /** Depth of what is on the camera, once for each lens on each format. */
+  async #readCurves() {
+    const query = this.depthQuery(this.on, this.lens)
+    const asked = JSON.stringify(query)
+    if (asked === this.#curvesOf) return
+    this.#curvesOf = asked
+    if (!query) {
+      this.curves = null
+      return
+    }
+    const { data } = await client.readDepthCurves(this.id, query)
+    if (asked === this.#curvesOf) this.curves = data ?? null
+  }
+
+  depthQuery(on: OnCamera, lens: LensOption | null): client.LensUpQuery | null {
+    const body = this.seen?.day.bodies.find((each) => each.name === on.body)
+    const format = body?.formats.find((f) => f.name === on.format && (!on.mode || f.mode === on.mode))
+    if (!body || !format || !lens) return null
+    const crops = (on.crops ?? []).map((name) => body.crop_ids[body.crops.indexOf(name)] ?? 0).filter(Boolean)
+    return {
+      format_id: format.id,
+      lens_id: lens.id,
+      adapter_id: lens.adapter_ids,
+      crop_id: crops,
+      ...(lens.short_mm < lens.long_mm && on.focal_mm ? { focal_mm: on.focal_mm } : {}),
+    }
+  }
+
+  /** Ask for everything of the day that may be wanted without a line: the browser keeps what was asked for. */
+  async fetchAll() {
+    const day = this.seen?.day
+    if (!day) return
+    const asked: Record<string, client.LensUpQuery> = {}
+    for (const shot of day.shots)
+      for (const body of day.bodies.filter((each) => each.name === shot.on?.body))
+        for (const lens of body.lenses) {
+          const query =
+            shot.on &&
+            this.depthQuery(
+              { ...shot.on, focal_mm: shot.on.lens === lens.name ? shot.on.focal_mm : null },
+              lens,
+            )
+          if (query) asked[JSON.stringify(query)] = query
+        }
+    for (const query of Object.values(asked)) await client.readDepthCurves(this.id, query)
+  }
+
+  #kept(): Partial<Kept> {
+    try {
+      return JSON.parse(localStorage.getItem(this.#storage) ?? '{}') as Partial<Kept>
+    } catch {
+      return {}
+    }
+  }
+
+  #keep() {
+    try {
+      const kept: Kept = { by: this.by, day: this.#day, unit: this.unit, shot: this.#shots }
+      localStorage.setItem(this.#storage, JSON.stringify(kept))
+    } catch {
+      // Kept for this page only.
+    }
+  }
+}

@@ -1,0 +1,409 @@
+<script lang="ts">
+  import { onMount } from 'svelte'
+  import * as client from '../lib/client'
+  import { pathTo } from '../lib/router.svelte'
+  import { SetPage } from '../lib/set.svelte'
+  import type { CheckItem, DayReport, Problem, Unit } from '../lib/types'
+  import type { ViewProps } from '../lib/views'
+  import Choice from '../parts/controls/Choice.svelte'
+  import ViewFrame from '../parts/page/ViewFrame.svelte'
+  import ChecksPanel from '../parts/set/ChecksPanel.svelte'
+  import FocusWheel from '../parts/set/FocusWheel.svelte'
+  import OnCells from '../parts/set/OnCells.svelte'
+  import PlanCard from '../parts/set/PlanCard.svelte'
+  import ReportPanel from '../parts/set/ReportPanel.svelte'
+  import TakeList from '../parts/set/TakeList.svelte'
+  import WaitingList from '../parts/set/WaitingList.svelte'
+  import Warnings from '../parts/set/Warnings.svelte'
+
+  let { productionId, rest }: ViewProps = $props()
+  // The view is made anew for another production.
+  // svelte-ignore state_referenced_locally
+  const id = productionId
+
+  const PAGES = [
+    { name: 'now', title: 'Now' },
+    { name: 'takes', title: 'Takes' },
+    { name: 'checks', title: 'Checklist' },
+    { name: 'report', title: 'Report' },
+  ] as const
+  const shown = $derived(PAGES.find((row) => row.name === rest[0])?.name ?? 'now')
+
+  const page = new SetPage(id)
+  let productionName = $state('')
+  let unit = $state<Unit>('m')
+  let report = $state.raw<DayReport | null>(null)
+  let unread = $state.raw<Problem | null>(null)
+  let noting = $state(false)
+
+  async function open() {
+    const asked = new URLSearchParams(location.search)
+    const [settings, production] = await Promise.all([
+      client.readSettings(id),
+      client.readProduction(id),
+      page.open({
+        day: asked.get('day') ?? undefined,
+        unit: asked.get('unit') ?? undefined,
+        shot: asked.get('shot') ?? undefined,
+      }),
+    ])
+    unit = settings.data?.settings.unit ?? 'm'
+    productionName = production.data?.facts.name ?? ''
+    unread = settings.problem ?? null
+    void page.fetchAll()
+  }
+  onMount(() => {
+    void open()
+    return () => page.close()
+  })
+
+  // The report is read when it is looked at, and whenever something was logged.
+  $effect(() => {
+    if (shown !== 'report' || !page.seen) return
+    void client.readDayReport(id, page.seen.day.day).then(({ data, problem }) => {
+      report = data ?? null
+      unread = problem ?? null
+    })
+  })
+
+  const days = $derived(
+    (page.seen?.day.days ?? []).map((d) => ({ value: d.day, label: d.day ? `Day ${d.day}` : 'No day' })),
+  )
+  const units = $derived([...new Set([...page.units, page.unit, 'A', 'B'])].filter(Boolean).sort())
+  const light = $derived(
+    page.held?.brighter_stops != null && (page.held.differences.length ?? 0) > 1
+      ? page.held.told.replace(/^.*All in all /, 'All in all ')
+      : '',
+  )
+  const ticks = $derived(
+    new Map(
+      page.outbox.items.flatMap(({ entry }) =>
+        entry.kind === 'tick' ? [[`${entry.body} ${entry.item}`, entry.ticked] as const] : [],
+      ),
+    ),
+  )
+  const last = $derived(page.takes.find((t) => t.entry.unit === page.unit) ?? null)
+  const lastName = $derived(last ? `${last.entry.shot_name} take ${last.entry.take}` : '')
+  const circleWords = $derived(
+    !last ? 'Circle' : last.entry.circled ? `${lastName} is circled` : `Circle ${lastName}`,
+  )
+  const closeM = $derived(page.lens?.close_m ?? 0.3)
+  const focusM = $derived(page.on.focus_m ?? page.shot?.on?.focus_m ?? 3)
+  const whyNoDepth = $derived(
+    page.nearFar
+      ? ''
+      : !page.on.lens || !page.on.format
+        ? 'Say which lens and which format are on: then near and far are told.'
+        : page.on.stop === null
+          ? 'Say the stop: then near and far are told.'
+          : page.curves
+            ? 'Nearer than this lens focuses, or a stop that it does not have.'
+            : '',
+  )
+
+  function query() {
+    const shot: Record<string, string> = page.shot ? { shot: page.shot.shot } : {}
+    return `?${new URLSearchParams({ day: page.seen?.day.day ?? '', unit: page.unit, ...shot })}`
+  }
+  function pickShot(key: string) {
+    page.choose(key)
+    history.replaceState(null, '', `${location.pathname}${query()}`)
+  }
+  function pickUnit(letter: string) {
+    page.pickUnit(letter)
+    history.replaceState(null, '', `${location.pathname}${query()}`)
+  }
+  async function pickDay(day: string) {
+    await page.load(day)
+    page.choose(null)
+    history.replaceState(null, '', `${location.pathname}${query()}`)
+    void page.fetchAll()
+  }
+  function step(by: number) {
+    const at = page.shots.findIndex((shot) => shot.shot === page.shot?.shot)
+    const next = page.shots[Math.max(0, Math.min(page.shots.length - 1, at + by))]
+    if (next) pickShot(next.shot)
+  }
+  const keys = [
+    { keys: '.', on: ['.'], does: 'Next shot', run: () => step(1) },
+    { keys: ',', on: [','], does: 'Previous shot', run: () => step(-1) },
+    { keys: 'l', on: ['l'], does: 'Log the take', run: () => page.logTake() },
+    { keys: 'o', on: ['o'], does: 'Circle the last take, or not', run: circle },
+  ]
+  function circle() {
+    if (last) page.correct(last, { circled: !last.entry.circled })
+  }
+  const tick = (body: string, item: CheckItem, part: { ticked?: boolean; note?: string }) =>
+    page.tick(body, item, part)
+</script>
+
+<ViewFrame
+  productionId={id}
+  {productionName}
+  current="set"
+  heading="Set"
+  {keys}
+  sheet={shown === 'report' ? { kind: 'day' } : shown === 'checks' ? { kind: 'checks' } : null}
+  problem={page.problem?.code === 'no_answer' && page.seen ? null : (page.problem ?? unread)}
+  onretry={() => void page.load()}
+  waiting={page.seen === null}
+>
+  {#if page.seen}
+    <div class="set-page">
+      <div class="bar">
+        {#if days.length > 1}<Choice
+            label="Day"
+            options={days}
+            value={page.seen.day.day}
+            onchange={(day) => void pickDay(day)}
+          />{/if}
+        <span class="letters" role="group" aria-label="Camera">
+          {#each units as letter (letter)}
+            <button
+              class="knob letter"
+              aria-pressed={letter === page.unit}
+              aria-label="Camera {letter}"
+              onclick={() => pickUnit(letter)}>{letter}</button
+            >
+          {/each}
+        </span>
+        <nav aria-label="Of the set">
+          {#each PAGES as each (each.name)}
+            <a
+              href="{pathTo(id, 'set')}/{each.name}{query()}"
+              aria-current={each.name === shown ? 'page' : undefined}>{each.title}</a
+            >
+          {/each}
+        </nav>
+      </div>
+      <WaitingList
+        items={page.outbox.items}
+        away={page.away}
+        unkept={page.outbox.unkept}
+        onsettle={(item, stands) => void page.outbox.settle(item, stands)}
+        ondrop={(item) => void page.outbox.drop(item)}
+        onsend={() => void page.outbox.flush()}
+      />
+
+      {#if shown === 'now'}
+        {#if page.shot}
+          <div class="columns">
+            <div class="main">
+              {#if page.held && page.heldFor === page.on}
+                <Warnings differences={page.held.differences} {light} />
+              {/if}
+              <header class="shot">
+                <p class="now">
+                  <button
+                    class="knob"
+                    aria-label="Previous shot"
+                    disabled={page.shots[0] === page.shot}
+                    onclick={() => step(-1)}>‹</button
+                  >
+                  <span class="number"
+                    ><strong>{page.shot.name}</strong> take <strong>{page.take}</strong></span
+                  >
+                  <button class="knob" aria-label="Next shot" disabled={!page.next} onclick={() => step(1)}
+                    >›</button
+                  >
+                </p>
+                <p>{page.shot.what}{page.shot.framing ? `, ${page.shot.framing}` : ''}</p>
+              </header>
+              <OnCells
+                on={page.on}
+                planned={page.shot}
+                body={page.body}
+                bodies={page.seen.day.bodies}
+                lens={page.lens}
+                held={page.heldFor === page.on ? page.held : null}
+                onset={(part) => page.set(part)}
+              />
+              <FocusWheel
+                {focusM}
+                {closeM}
+                {unit}
+                sharp={page.nearFar}
+                why={whyNoDepth}
+                read={client.readDistance}
+                onchange={(metres) => page.set({ focus_m: metres })}
+              />
+              <div class="take">
+                <button class="log" onclick={() => page.logTake()}>Log take {page.take}</button>
+                <button
+                  class="knob"
+                  disabled={!last}
+                  aria-pressed={last?.entry.circled ?? false}
+                  onclick={circle}>{circleWords}</button
+                >
+              </div>
+              <div class="more">
+                <button class="knob" disabled={!page.shot.on} onclick={() => page.asPlanned()}
+                  >Set as planned</button
+                >
+                <button class="knob" onclick={() => page.book('')}>From now on this</button>
+                <button
+                  class="knob"
+                  disabled={!last}
+                  aria-expanded={noting}
+                  onclick={() => (noting = !noting)}>Note</button
+                >
+                {#if Object.keys(page.draft).length}<button class="knob" onclick={() => (page.draft = {})}
+                    >Back to what was on</button
+                  >{/if}
+              </div>
+              {#if noting && last}
+                <label class="note"
+                  ><span class="soft">Note on {lastName}</span>
+                  <textarea
+                    class="written"
+                    rows="2"
+                    maxlength="2000"
+                    value={last.entry.note}
+                    onchange={(event) => {
+                      if (last) page.correct(last, { note: event.currentTarget.value.trim() })
+                      noting = false
+                    }}></textarea></label
+                >
+              {/if}
+              <label class="who"
+                ><span class="soft">Logged by</span>
+                <input
+                  class="written"
+                  maxlength="60"
+                  autocomplete="off"
+                  placeholder="your name, so that others know whom to ask"
+                  value={page.by}
+                  onchange={(event) => page.name(event.currentTarget.value)}
+                /></label
+              >
+            </div>
+            <div class="side">
+              <PlanCard planned={page.shot} {unit} next={page.next} onnext={() => step(1)} />
+              <section aria-label="Last takes">
+                <h2>Last takes</h2>
+                <TakeList
+                  takes={page.takes.filter((t) => t.entry.unit === page.unit).slice(0, 4)}
+                  {unit}
+                  onchange={(take, part) => page.correct(take, part)}
+                />
+              </section>
+            </div>
+          </div>
+        {:else}
+          <p>
+            There is no shot on this day for this camera. <a class="link" href={pathTo(id, 'shots')}
+              >To the list of shots</a
+            >
+          </p>
+        {/if}
+      {:else if shown === 'takes'}
+        <TakeList takes={page.takes} {unit} onchange={(take, part) => page.correct(take, part)} />
+      {:else if shown === 'checks'}
+        <ChecksPanel checks={page.seen.checks} waiting={ticks} ontick={tick} />
+      {:else if report}
+        <ReportPanel {report} />
+      {/if}
+    </div>
+  {/if}
+</ViewFrame>
+
+<style>
+  .set-page {
+    display: grid;
+    gap: 10px;
+    min-width: 0;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .letters {
+    display: inline-flex;
+    gap: 4px;
+  }
+  .letter {
+    min-width: 44px;
+    font-size: 17px;
+  }
+  nav {
+    display: inline-flex;
+    gap: 1rem;
+    font-size: 15px;
+  }
+  nav a {
+    border-bottom: 2px solid transparent;
+  }
+  nav a[aria-current] {
+    border-bottom-color: var(--accent);
+  }
+  .columns {
+    display: grid;
+    grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
+    gap: 18px;
+    align-items: start;
+  }
+  .main,
+  .side {
+    display: grid;
+    gap: 10px;
+    min-width: 0;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .shot {
+    display: grid;
+    gap: 2px;
+    font-size: 16px;
+  }
+  .now {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+  }
+  .now .knob {
+    min-width: 44px;
+    min-height: 44px;
+    font-size: 22px;
+  }
+  .number {
+    flex: 1;
+    font-size: 26px;
+    line-height: 1.1;
+  }
+  .take {
+    display: grid;
+    grid-template-columns: 2fr 1fr;
+    gap: 8px;
+  }
+  .take .knob {
+    min-height: 58px;
+    white-space: normal;
+  }
+  .log {
+    min-height: 58px;
+    border-radius: 4px;
+    background: var(--accent);
+    color: var(--ground);
+    font-size: 20px;
+    font-weight: 600;
+    cursor: pointer;
+  }
+  .more {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+  .more .knob {
+    flex: 1;
+    min-height: 44px;
+  }
+  .note,
+  .who {
+    display: grid;
+    font-size: 14px;
+  }
+  h2 {
+    font-size: 16px;
+  }
+  @media (max-width: 900px) {
+    .columns {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
