@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import contextlib
+import json
 import os
 import subprocess
 import sys
@@ -23,6 +24,8 @@ HELP = {
     "ask": "answer a question in one line, like: 50 s35",
     "export": "write a whole production, by name or number, or its set-ups for other programs, to standard output",
     "import": "add a production from its file, or from - for standard input",
+    "camera": "simulate cameras that speak, for trying out the Set: A='Ebb 64':45501 ...",
+    "clips": "read the heads of clips and stills in a FOLDER, and hold them against a production's plan",
     "bench": "measure speed, as ratios",
     "mutate": "break the core one line at a time: the tests have to notice",
     "types": "write what the front end is made from anew: the OpenAPI document, the types and the choices",
@@ -111,6 +114,30 @@ def ask(words: list[str]) -> int:
     return python("-m", "hextan.cli", "ask", *words)
 
 
+def camera(arguments: list[str]) -> int:
+    """Simulate cameras until ended."""
+    debian.ensure(debian.FOR_PYTHON)
+    if not PYTHON.exists():
+        environment.ensure_python(development=False)
+    return python("-m", "hextan.standins.camera", *arguments)
+
+
+def clips(options: argparse.Namespace) -> int:
+    """Read heads; with a production they are listed with its day and held against the plan."""
+    if options.production is None:
+        return answer("clips", options.folder)
+    with contextlib.redirect_stdout(sys.stderr):
+        ready()
+    command = [PYTHON, "-m", "hextan.cli", "clips", os.path.abspath(options.folder), "--json"]
+    done = subprocess.run(
+        command, cwd=ROOT, env=application_environment(), check=False, stdout=subprocess.PIPE
+    )
+    facts = json.loads(done.stdout or b"[]")
+    if not facts:
+        return done.returncode or 2
+    return transfer.clips(options.production, facts, options.unit, options.day) or done.returncode
+
+
 def bench() -> int:
     """Measure."""
     debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER, debian.FOR_DRIVER)
@@ -154,6 +181,13 @@ def main() -> int:
         "--of", choices=("bench", "comparisons", "shots"), default="bench", help="which set-ups"
     )
     parsers["import"].add_argument("file")
+    parsers["clips"].add_argument("folder")
+    parsers["clips"].add_argument(
+        "--production", metavar="NAME", help="by name or number: list them with its log"
+    )
+    parsers["clips"].add_argument("--unit", default="", metavar="LETTER", help="the camera that shot them")
+    parsers["clips"].add_argument("--day", default="1", help="the day of the list of shots")
+    parsers["camera"].add_argument("arguments", nargs=argparse.REMAINDER, metavar="LETTER=BODY[:PORT]")
     options = parser.parse_args()
     actions: dict[str, Callable[[], int]] = {
         "demo": lambda: serve(demo=True),
@@ -166,6 +200,8 @@ def main() -> int:
         "ask": lambda: ask(options.words),
         "export": lambda: export(options),
         "import": lambda: take_in(options.file),
+        "clips": lambda: clips(options),
+        "camera": lambda: camera(options.arguments),
         "bench": bench,
         "mutate": lambda: mutate(options.files),
         "types": checks.write_types,

@@ -17,8 +17,11 @@ MAY_IMPORT = {
     "formats": {"formats", "core"},
     "search": {"search", "core"},
     "paper": {"paper", "search", "core"},
-    "api": {"api", "demo", "paper", "formats", "search", "store", "core"},
-    "cli": {"core", "formats", "paper", "search"},
+    "live": {"live", "formats", "core"},
+    "media": {"media", "formats", "core"},
+    "standins": {"standins", "formats", "core"},
+    "api": {"api", "demo", "live", "media", "paper", "formats", "search", "store", "core"},
+    "cli": {"core", "formats", "media", "paper", "search"},
 }
 #: The rooms of the core from the ground up, and which of them each may enter, by its door (docs/architecture.md).
 CORE_ROOMS = {

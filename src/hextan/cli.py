@@ -1,11 +1,12 @@
-"""The commands that answer by themselves: the public evaluation format and plans (JSON in, JSON out), sheets, and questions in
-one line."""
+"""The commands that answer by themselves: the public evaluation format and plans (JSON in, JSON out), sheets, heads of clips, and
+questions in one line."""
 
 from __future__ import annotations
 
 import argparse
 import sys
 from base64 import b64decode
+from datetime import datetime, timedelta
 from pathlib import Path
 
 import orjson
@@ -15,7 +16,9 @@ from hextan.core.ask import ask
 from hextan.core.base import HextanError, InvalidInputError
 from hextan.core.packing import Watch
 from hextan.core.production import Plan, material_of, plan, plan_kit, plan_packages
+from hextan.core.record import ClipFacts
 from hextan.formats import production_json
+from hextan.media.heads import is_read, merged, of_path
 from hextan.paper.printing import PrintWork, Stamped
 from hextan.search.quiet import quiet
 
@@ -39,7 +42,12 @@ def main(arguments: list[str] | None = None) -> int:
     printed.add_argument("file", help="a .hextan.json file, or - for standard input")
     printed.add_argument("pdf", type=Path, help="the PDF to write")
     printed.add_argument("--bundle", metavar="NAME", help="this bundle alone")
+    heads = commands.add_parser("clips", help="read the heads of clips, stills and tables in a folder")
+    heads.add_argument("folder", type=Path)
+    heads.add_argument("--json", action="store_true", help="as JSON instead of lines")
     options = parser.parse_args(arguments)
+    if options.command == "clips":
+        return _clips(options.folder, options.json)
     if options.command == "ask":
         return _ask(" ".join(options.words))
     try:
@@ -81,6 +89,43 @@ def _printed(data: bytes, options: argparse.Namespace) -> int:
     for why in printed["empty"].values():
         print(f"hextan: {why}", file=sys.stderr)
     return 0
+
+
+def _clips(folder: Path, as_json: bool) -> int:
+    """Read what lies in a folder, one file after another; 1 where some could not be read, 2 where there is none."""
+    if not folder.exists():
+        print(f"hextan: there is no {folder}", file=sys.stderr)
+        return 2
+    files = (
+        [folder]
+        if folder.is_file()
+        else sorted(f for f in folder.rglob("*") if f.is_file() and is_read(f.name))
+    )
+    offset = datetime.now().astimezone().utcoffset() or timedelta()
+    facts: list[ClipFacts] = []
+    unread = 0
+    for file in files:
+        try:
+            facts += of_path(file, round(offset.total_seconds() / 60))
+        except (HextanError, OSError) as error:
+            unread += 1
+            print(f"hextan: {getattr(error, 'message', error)}", file=sys.stderr)
+    found = merged(facts)
+    if as_json:
+        sys.stdout.write(orjson.dumps([each.model_dump(mode="json") for each in found]).decode() + "\n")
+    else:
+        for each in found:
+            print(_line(each))
+    if not files:
+        print(f"hextan: no clip, still or table lies in {folder}", file=sys.stderr)
+    return 1 if unread else 0 if found else 2
+
+
+def _line(clip: ClipFacts) -> str:
+    raster = "raster not told" if clip.raster is None else f"{clip.raster[0]} × {clip.raster[1]}"
+    parts = [clip.name, raster, f"{clip.fps:.5g} fps" if clip.fps else "", clip.codec, f"{clip.bits} bit" if clip.bits else "",
+             clip.timecode, f"{clip.seconds:.1f} s" if clip.seconds else "", clip.lens]  # fmt: skip
+    return "  ".join(part for part in parts if part)
 
 
 def _ask(line: str) -> int:

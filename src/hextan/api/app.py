@@ -26,6 +26,7 @@ from hextan.api import (
     handover_routes,
     kit_routes,
     lens_routes,
+    live_routes,
     look_routes,
     package_routes,
     packing_routes,
@@ -40,9 +41,11 @@ from hextan.api.edges import Edges
 from hextan.api.gate import Gate
 from hextan.api.settings import Settings
 from hextan.demo.load import load_demo
+from hextan.live.cameras import Cameras
 from hextan.search.searches import Searches
 from hextan.store import migrate
 from hextan.store.package_cache import PackageCache
+from hextan.store.record import listened
 from hextan.store.sessions import make_engine
 
 #: Largest request body: a bulk evaluation of some thousand formats.
@@ -63,6 +66,10 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     gc.freeze()
     app.state.engine = engine
     app.state.address = settings.address.rstrip("/")
+    app.state.camera_hosts = settings.hosts_of_cameras
+    with Session(engine) as session:
+        for production_id, sources in listened(session):
+            app.state.cameras.listen(production_id, sources)
     if settings.web_dist is not None:
         _serve_front_end(app, settings.web_dist)
     return app
@@ -86,8 +93,12 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
     )
     app.state.packages = PackageCache()
     app.state.searches = Searches()
+    app.state.cameras = Cameras()
+    app.state.known = live_routes.Known()
+    app.state.camera_hosts = frozenset()
     app.state.address = "http://127.0.0.1"
     app.router.on_shutdown.append(app.state.searches.close)
+    app.router.on_shutdown.append(app.state.cameras.close)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BYTES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", *also_hosts])
     app.add_middleware(Gate)
@@ -108,6 +119,7 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         sheet_routes,
         handover_routes,
         set_routes,
+        live_routes,
         file_routes,
     )
     for room in rooms:

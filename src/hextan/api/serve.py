@@ -7,10 +7,13 @@ from __future__ import annotations
 
 import argparse
 import asyncio
+from types import FrameType
 from typing import Any
 
 import uvicorn
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
+
+from hextan.live.cameras import ENDING
 
 #: A head has to be there within so many seconds of its first byte, or of the connection.
 HEAD_SECONDS = 20.0
@@ -64,12 +67,21 @@ class PatientOnce(HttpToolsProtocol):
             self.transport.close()
 
 
+class Server(uvicorn.Server):
+    """Tells open streams that the server ends: it waits for them."""
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        """Told to end."""
+        ENDING.set()
+        super().handle_exit(sig, frame)
+
+
 def main() -> None:
     """Serve until told to stop."""
     parser = argparse.ArgumentParser(prog="hextan.api.serve")
     parser.add_argument("--port", type=int, required=True)
     options = parser.parse_args()
-    uvicorn.run(
+    config = uvicorn.Config(
         "hextan.api.app:create_app",
         factory=True,
         host="127.0.0.1",
@@ -80,6 +92,7 @@ def main() -> None:
         log_config=LOGS,
         timeout_graceful_shutdown=5,
     )
+    Server(config).run()
 
 
 if __name__ == "__main__":

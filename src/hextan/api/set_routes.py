@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Query, Request, Response
+from fastapi import APIRouter, Body, Path, Query, Request, Response
 
 from hextan.api.errors import stale
+from hextan.api.live_routes import said_of_bodies
 from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer
 from hextan.api.route import Route
 from hextan.api.set_schemas import (
+    ClipsAsk,
+    ClipsListed,
+    ClipsRead,
     HeldAsk,
     LogKept,
     LogWrite,
@@ -19,12 +24,27 @@ from hextan.api.set_schemas import (
 )
 from hextan.core.base import Fault, FocalMm, InvalidInputError, Key
 from hextan.core.bench import BenchState
-from hextan.core.record import checks_of, day_report, depth_curves, held_against, set_day
+from hextan.core.record import (
+    Clip,
+    cameras_now,
+    checks_of,
+    clip_key,
+    day_report,
+    depth_curves,
+    held_against,
+    set_day,
+)
+from hextan.core.shots import Shot
+from hextan.live.camera import Camera
+from hextan.live.listening import is_loopback
+from hextan.media.heads import HEAD, merged, of_bytes
 from hextan.store import log
 from hextan.store.record import OfTheSet, of_the_set
+from hextan.store.repositories import find_production
 from hextan.store.single import SET
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
+FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
 Day = Annotated[str | None, Query(max_length=120)]
 
 
@@ -38,8 +58,22 @@ def read_set(production_id: ProductionId, db: Db, request: Request, day: Day = N
     """Give a day: its shots by the plan, its takes, what is on each camera, its checklist. Without a day the first."""
     m = known(request, db, production_id)
     shown = set_day(m.package, m.settings, m.bench, m.shots, m.log, day)
-    checks = checks_of(m.package, m.settings, shown["shots"], m.log, shown["day"], {})
+    said = _said(m, request.app.state.cameras.of(production_id), shown["day"])
+    checks = checks_of(m.package, m.settings, shown["shots"], m.log, shown["day"], said)
     return json_answer({"day": shown, "checks": checks})
+
+
+def _said(m: OfTheSet, cameras: dict[str, Camera], day: str) -> dict[str, list[str]]:
+    """What cameras say against the plan of the shot that each was on last, or else of its first of the day."""
+    shots: dict[str, Shot] = {}
+    for shot in m.shots.shots:
+        if shot.day.strip() == day:
+            shots.setdefault(shot.unit.strip(), shot)
+    for each in cameras_now(m.log):
+        last = m.shot(each["shot"])
+        if last is not None and last.day.strip() == day:
+            shots[each["unit"]] = last
+    return said_of_bodies(m, cameras, shots)
 
 
 @router.get("/set/report", name="set_report", tags=["Set"], responses=answers(day_report))
@@ -88,9 +122,21 @@ def read_settings(production_id: ProductionId, db: Db) -> SetSettingsKept:
 
 
 @router.put("/set/settings", name="set_settings_write", tags=["Set"], responses=stale(SetSettingsWrite))
-def write_settings(production_id: ProductionId, asked: SetSettingsWrite, db: Db) -> SetSettingsKept:
+def write_settings(
+    production_id: ProductionId, asked: SetSettingsWrite, db: Db, request: Request
+) -> SetSettingsKept:
     """Keep the cameras that are listened to; 409 with both when somebody else kept some in between."""
+    allowed = request.app.state.camera_hosts
+    faults = [
+        Fault(f"document.sources[{i}].host", source.host, "is another machine: Hextan listens on this one (127.0.0.1, or 239.135.1.x), "
+              "and to what HEXTAN_CAMERA_HOSTS names")
+        for i, source in enumerate(asked.document.sources)
+        if not is_loopback(source.host) and source.host not in allowed
+    ]  # fmt: skip
+    if faults:
+        raise InvalidInputError.of(*faults)
     row = SET.save(db, production_id, asked.version, asked.document)
+    request.app.state.cameras.listen(production_id, asked.document.sources)
     return SetSettingsKept(version=row.version, document=asked.document)
 
 
@@ -111,3 +157,39 @@ def read_entry(production_id: ProductionId, key: Annotated[Key, Path()], db: Db)
     """Give one entry of the log as it stands."""
     item = log.find(db, production_id, key)
     return LogKept(revision=item.revision, entry=item.entry)
+
+
+@router.post("/clips/head", name="clip_read", tags=["Set"])
+def read_head(
+    production_id: ProductionId,
+    db: Db,
+    data: FileBytes,
+    name: Annotated[str, Query(min_length=1, max_length=255)],
+    size: Annotated[int, Query(ge=0, le=2**53)],
+    head: Annotated[int, Query(ge=0, le=HEAD)],
+    offset_min: Annotated[int, Query(ge=-840, le=840)] = 0,
+) -> ClipsRead:
+    """Read the head of a clip or a still, or a table of them: what is sent are the file's first bytes and its last.
+
+    Nothing of it is kept. `head` says how many of the bytes are from the beginning; the others are the file's last.
+    """
+    find_production(db, production_id)
+    if head > len(data):
+        raise InvalidInputError.of(Fault("head", head, f"is more than the {len(data)} bytes that were sent"))
+    return ClipsRead(facts=of_bytes(name, data[:head], data[head:], size, offset_min))
+
+
+@router.post("/log/clips", name="clips_list", tags=["Set"])
+def list_clips(production_id: ProductionId, asked: ClipsAsk, db: Db) -> ClipsListed:
+    """List clips with a day of the log, by their facts; what is listed already stays as it is."""
+    now = f"{datetime.now(UTC):%Y-%m-%dT%H:%M:%SZ}"
+    entries = [
+        Clip(key=clip_key(facts, asked.unit), at=facts.at or now, offset_min=asked.offset_min, by=asked.by, written_at=now,
+             unit=asked.unit, day=asked.day, facts=facts)
+        for facts in merged(asked.facts)
+    ]  # fmt: skip
+    items = log.put_all(db, production_id, entries)
+    added = sum(
+        item.entry in entries and item.revision == 1 and item.entry.written_at == now for item in items
+    )
+    return ClipsListed(added=added, there=len(items) - added)

@@ -8,7 +8,17 @@ from pydantic import Field
 
 from hextan.api.shape import Shape
 from hextan.core.base import Key
-from hextan.core.record import BodyChecks, LogEntry, OnCamera, SetDay, SetSettings
+from hextan.core.record import (
+    BodyChecks,
+    ClipFacts,
+    Held,
+    KeptMatch,
+    LogEntry,
+    OnCamera,
+    Said,
+    SetDay,
+    SetSettings,
+)
 
 
 class SetSettingsKept(Shape):
@@ -52,3 +62,61 @@ class LogKept(Shape):
 
     revision: int
     entry: LogEntry
+
+
+class OtherCamera(Shape):
+    """Another camera that is listened to."""
+
+    unit: str
+    body: str
+    speaks: bool
+
+
+class LiveSeen(Shape):
+    """How a camera that is listened to stands against the plan."""
+
+    unit: str
+    listened: bool
+    body: str
+    #: Whether it said anything in the last seconds.
+    speaks: bool
+    silent_s: float | None
+    samples: int
+    #: What is wrong with what it says.
+    told: str
+    on: OnCamera | None
+    #: What it says and cannot be placed.
+    notes: list[str]
+    held: Held | None
+    #: Since when each kind of difference stands, by its code.
+    since: dict[str, str]
+    recording: bool | None
+    focus_m: float | None
+    #: What it said since the last take, for the next one.
+    said: Said | None
+    #: The stop that keeps it matched to another camera.
+    match: KeptMatch | None
+    others: list[OtherCamera]
+
+
+class ClipsRead(Shape):
+    """What the head of a file says: one clip, or those of a table."""
+
+    facts: list[ClipFacts]
+
+
+class ClipsAsk(Shape):
+    """Clips and stills to list with a day."""
+
+    facts: Annotated[list[ClipFacts], Field(min_length=1, max_length=5000)]
+    unit: Annotated[str, Field(max_length=20)] = ""
+    day: Annotated[str, Field(max_length=120)] = ""
+    by: Annotated[str, Field(max_length=120)] = ""
+    offset_min: Annotated[int, Field(ge=-840, le=840)] = 0
+
+
+class ClipsListed(Shape):
+    """How many clips are new in the log, and how many were there."""
+
+    added: int
+    there: int

@@ -18,5 +18,12 @@ class Settings(BaseSettings):
     web_dist: Path | None = None
     #: Where people open it: what printed codes lead to.
     address: str = "http://127.0.0.1:8000"
+    #: Where cameras may be listened to besides this machine: addresses, with commas between.
+    camera_hosts: str = ""
     #: Load the demo production at the start.
     demo: bool = False
+
+    @property
+    def hosts_of_cameras(self) -> frozenset[str]:
+        """The addresses of cameras one by one."""
+        return frozenset(host.strip() for host in self.camera_hosts.split(",") if host.strip())

@@ -4,16 +4,18 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from hextan.core.base import NotFoundError, NothingYetError
 from hextan.core.bench import BenchState, mended
 from hextan.core.equipment import Package, PackageSettings
-from hextan.core.record import Log
+from hextan.core.record import Log, Source
 from hextan.core.shots import Shot, ShotList
 from hextan.store import log
+from hextan.store.models import Production, SetRow
 from hextan.store.repositories import find_production, read_bench, settings_of
-from hextan.store.single import SHOTS
+from hextan.store.single import SET, SHOTS
 
 
 @dataclass(frozen=True)
@@ -30,6 +32,16 @@ class OfTheSet:
     def shot(self, key: str | None) -> Shot | None:
         """A shot by its key; None where there is none of it (any more)."""
         return next((shot for shot in self.shots.shots if shot.key == key), None)
+
+
+def listened(session: Session) -> list[tuple[int, list[Source]]]:
+    """The cameras of every production that is not archived."""
+    query = (
+        select(SetRow)
+        .join(Production, Production.id == SetRow.production_id)
+        .where(Production.archived.is_(False))
+    )
+    return [(row.production_id, SET.document_of(row).sources) for row in session.scalars(query)]
 
 
 def of_the_set(session: Session, production_id: int, package: Package) -> OfTheSet:

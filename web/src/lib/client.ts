@@ -5,6 +5,7 @@ import type { paths } from './generated/api'
 import type {
   BenchState,
   BodyDocument,
+  ClipFacts,
   ComparisonDocument,
   CoverageAsk,
   DataAsk,
@@ -393,6 +394,28 @@ export const writeLogEntry = (id: number, entry: LogEntry, basedOn: number) =>
       keepalive: true,
     }),
   )
+
+/** Where a camera that is listened to is heard, as it stands against the plan of a shot. */
+export const liveAddress = (id: number, unit: string, shot: string | null) =>
+  `/api/productions/${id}/live/${encodeURIComponent(unit)}/events${shot ? `?shot=${encodeURIComponent(shot)}` : ''}`
+
+/** The first bytes of a clip and its last: its head is in one of them. */
+export const readClipHead = (
+  id: number,
+  query: { name: string; size: number; head: number; offset_min: number },
+  bytes: Blob,
+) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/clips/head', {
+      params: { path: { production_id: id }, query },
+      ...sent(bytes),
+    }),
+  )
+
+export const listClips = (
+  id: number,
+  ask: { facts: ClipFacts[]; unit: string; day: string; by: string; offset_min: number },
+) => outcome(http.POST('/api/productions/{production_id}/log/clips', { ...at(id), body: ask }))
 
 export const readSetSettings = (id: number) =>
   outcome(http.GET('/api/productions/{production_id}/set/settings', at(id)))

@@ -12,6 +12,9 @@ export const newKey = (): string =>
 /** Moments go to the second: `2026-05-18T20:07:40Z`. */
 export const moment = (at: Date): string => `${at.toISOString().slice(0, 19)}Z`
 
+/** How far this device's hour is from UTC, minutes. */
+export const zoneMinutes = (at = new Date()): number => -at.getTimezoneOffset()
+
 /** The moment that it is. */
 export const now = (): string => moment(new Date())
 
@@ -24,7 +27,7 @@ export interface Writer {
 const written = (writer: Writer, at: Date) => ({
   key: newKey(),
   at: moment(at),
-  offset_min: -at.getTimezoneOffset(),
+  offset_min: zoneMinutes(at),
   by: writer.by,
   written_at: moment(at),
   unit: writer.unit,

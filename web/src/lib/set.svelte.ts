@@ -2,6 +2,7 @@
 import * as client from './client'
 import { nearFar, type NearFar } from './depthCurves'
 import { Latest } from './latest'
+import { LiveLine } from './live.svelte'
 import {
   changed,
   EMPTY,
@@ -13,9 +14,11 @@ import {
   nextTake,
   type ListedTake,
 } from './logEntries'
+import { faultsOf } from './faults'
 import { Outbox } from './outbox.svelte'
 import type {
   BodyOption,
+  CameraSource,
   CheckItem,
   DepthCurves,
   Held,
@@ -25,6 +28,7 @@ import type {
   Planned,
   Problem,
   SetSeen,
+  SetSettingsKept,
   Take,
 } from './types'
 
@@ -49,9 +53,12 @@ export class SetPage {
   held = $state.raw<Held | null>(null)
   heldFor = $state.raw<OnCamera | null>(null)
   curves = $state.raw<DepthCurves | null>(null)
-  /** What a camera that is listened to says is on it. */
-  said = $state.raw<OnCamera | null>(null)
+  sources = $state.raw<SetSettingsKept | null>(null)
+  /** Faults of what is listened to, by their fields. */
+  sourceFaults = $state.raw<Record<string, string>>({})
+  sourcesSaved = $state(true)
   readonly outbox: Outbox
+  readonly live: LiveLine
   readonly #storage: string
   #shots: Record<string, string> = {}
   #day: string | undefined
@@ -63,6 +70,7 @@ export class SetPage {
     this.unit = kept.unit ?? 'A'
     this.#day = kept.day
     this.#shots = kept.shot ?? {}
+    this.live = new LiveLine(id)
     this.outbox = new Outbox(
       id,
       (entry, basedOn) => client.writeLogEntry(id, entry, basedOn),
@@ -72,12 +80,13 @@ export class SetPage {
 
   async open(asked: { day?: string | undefined; unit?: string | undefined; shot?: string | undefined }) {
     if (asked.unit) this.unit = asked.unit
-    await Promise.all([this.load(asked.day ?? this.#day), this.outbox.open()])
+    await Promise.all([this.load(asked.day ?? this.#day), this.outbox.open(), this.#readSources()])
     this.choose(asked.shot ?? this.#shots[this.unit] ?? null)
   }
 
   close() {
     this.outbox.close()
+    this.live.close()
   }
 
   async load(day = this.seen?.day.day) {
@@ -115,7 +124,17 @@ export class SetPage {
     const elsewhere = last.shot !== null && last.shot !== this.shot?.shot
     return elsewhere && plan ? { ...last.on, focus_m: plan.focus_m } : last.on
   })
+  /** What a camera that is listened to says is on it, with the focus as it goes. */
+  readonly said = $derived.by<OnCamera | null>(() => {
+    const on = this.live.seen?.on ?? null
+    return on && { ...on, focus_m: this.live.focusM ?? on.focus_m, card: this.before.card }
+  })
   readonly on = $derived<OnCamera>({ ...(this.said ?? this.before), ...this.draft })
+  /** How that agrees with the plan: as the camera says it, unless something was set here besides. */
+  readonly agrees = $derived.by<Held | null>(() => {
+    if (this.live.seen?.held && !Object.keys(this.draft).length) return this.live.seen.held
+    return this.heldFor && same(this.heldFor, this.on) ? this.held : null
+  })
   readonly body = $derived<BodyOption | null>(
     this.seen?.day.bodies.find((body) => body.name === this.on.body) ?? this.seen?.day.bodies[0] ?? null,
   )
@@ -137,7 +156,6 @@ export class SetPage {
   pickUnit(unit: string) {
     this.unit = unit
     this.draft = {}
-    this.said = null
     this.choose(this.#shots[unit] ?? null)
   }
 
@@ -156,17 +174,13 @@ export class SetPage {
     if (this.shot?.on) this.set({ ...this.shot.on, card: this.on.card })
   }
 
-  heard(on: OnCamera | null) {
-    this.said = on
-    this.#ask()
-  }
-
   get #writer() {
     return { by: this.by, unit: this.unit, day: this.seen?.day.day ?? '' }
   }
 
   logTake(part: Partial<Take> = {}) {
-    const take = { ...newTake(this.#writer, this.shot, this.take, this.on), ...part }
+    const said = this.live.seen?.said ?? null
+    const take = { ...newTake(this.#writer, this.shot, this.take, this.on), said, ...part }
     this.draft = {}
     void this.outbox.put(take, 0)
     this.#ask()
@@ -211,7 +225,46 @@ export class SetPage {
   )
   #curvesOf = ''
   #ask() {
+    this.#follow()
     this.#holding.want()
+    void this.#readCurves()
+  }
+
+  /** Listen to the camera that is looked at, where it is listened to at all. */
+  #follow() {
+    const heard = this.sources?.document.sources.some((source) => source.unit === this.unit && source.on)
+    if (heard) this.live.follow(this.unit, this.shot?.shot ?? null)
+    else this.live.close()
+  }
+
+  async #readSources() {
+    const { data } = await client.readSetSettings(this.id)
+    if (data) this.sources = data
+  }
+
+  /** Other cameras to listen to, or otherwise; what is refused says why at its field. */
+  async setSources(sources: CameraSource[]) {
+    if (!this.sources) return
+    this.sources = { ...this.sources, document: { ...this.sources.document, sources } }
+    this.sourcesSaved = false
+    this.#saving.want()
+  }
+  readonly #saving = new Latest(
+    () => this.sources,
+    async (kept) => {
+      if (!kept) return
+      const { data, problem } = await client.writeSetSettings(this.id, kept.version, kept.document)
+      this.sourceFaults = problem ? { document: problem.message, ...faultsOf(problem) } : {}
+      if (data && this.sources) {
+        this.sources = { ...this.sources, version: data.version }
+        this.sourcesSaved = this.sources.document === kept.document
+        this.#follow()
+      } else if (problem?.stored) this.sources = problem.stored
+    },
+  )
+
+  /** What is asked when the camera says another lens, or another format. */
+  follows() {
     void this.#readCurves()
   }
 
@@ -279,3 +332,7 @@ export class SetPage {
     }
   }
 }
+
+/** Whether two cameras are set alike but for the focus, which goes on all the time. */
+const same = (a: OnCamera, b: OnCamera) =>
+  JSON.stringify({ ...a, focus_m: 0 }) === JSON.stringify({ ...b, focus_m: 0 })

@@ -1,17 +1,22 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import * as client from '../lib/client'
+  import { ClipReader } from '../lib/clips.svelte'
   import { pathTo } from '../lib/router.svelte'
   import { SetPage } from '../lib/set.svelte'
+  import { signal } from '../lib/signal.svelte'
   import type { CheckItem, DayReport, Problem, Unit } from '../lib/types'
   import type { ViewProps } from '../lib/views'
   import Choice from '../parts/controls/Choice.svelte'
   import ViewFrame from '../parts/page/ViewFrame.svelte'
+  import ClipsPanel from '../parts/set/ClipsPanel.svelte'
   import ChecksPanel from '../parts/set/ChecksPanel.svelte'
+  import LiveStatus from '../parts/set/LiveStatus.svelte'
   import FocusWheel from '../parts/set/FocusWheel.svelte'
   import OnCells from '../parts/set/OnCells.svelte'
   import PlanCard from '../parts/set/PlanCard.svelte'
   import ReportPanel from '../parts/set/ReportPanel.svelte'
+  import SourcesPanel from '../parts/set/SourcesPanel.svelte'
   import TakeList from '../parts/set/TakeList.svelte'
   import WaitingList from '../parts/set/WaitingList.svelte'
   import Warnings from '../parts/set/Warnings.svelte'
@@ -25,7 +30,9 @@
     { name: 'now', title: 'Now' },
     { name: 'takes', title: 'Takes' },
     { name: 'checks', title: 'Checklist' },
+    { name: 'clips', title: 'Clips' },
     { name: 'report', title: 'Report' },
+    { name: 'cameras', title: 'Cameras' },
   ] as const
   const shown = $derived(PAGES.find((row) => row.name === rest[0])?.name ?? 'now')
 
@@ -35,6 +42,7 @@
   let report = $state.raw<DayReport | null>(null)
   let unread = $state.raw<Problem | null>(null)
   let noting = $state(false)
+  const hourOf = (at: string) => new Date(at).toTimeString().slice(0, 5)
 
   async function open() {
     const asked = new URLSearchParams(location.search)
@@ -57,9 +65,17 @@
     return () => page.close()
   })
 
+  const reader = new ClipReader(id)
+  let readings = $state(0)
+  async function readClips(files: File[]) {
+    const to = { unit: page.unit, day: page.seen?.day.day ?? '', by: page.by }
+    if (await reader.read(files, to)) readings += 1
+  }
+
   // The report is read when it is looked at, and whenever something was logged.
   $effect(() => {
-    if (shown !== 'report' || !page.seen) return
+    void readings
+    if ((shown !== 'report' && shown !== 'clips') || !page.seen) return
     void client.readDayReport(id, page.seen.day.day).then(({ data, problem }) => {
       report = data ?? null
       unread = problem ?? null
@@ -71,10 +87,28 @@
   )
   const units = $derived([...new Set([...page.units, page.unit, 'A', 'B'])].filter(Boolean).sort())
   const light = $derived(
-    page.held?.brighter_stops != null && (page.held.differences.length ?? 0) > 1
-      ? page.held.told.replace(/^.*All in all /, 'All in all ')
+    page.agrees?.brighter_stops != null && page.agrees.differences.length > 1
+      ? page.agrees.told.replace(/^.*All in all /, 'All in all ')
       : '',
   )
+  /** Since when each difference stands, by the clock of this device. */
+  const since = $derived(
+    Object.fromEntries(
+      Object.entries(page.live.seen?.since ?? {}).map(([code, at]) => [code, at && hourOf(at)]),
+    ),
+  )
+  // A lens that the camera names, or another format, has another depth.
+  $effect(() => {
+    void [page.said?.lens, page.said?.format, page.said?.crops]
+    page.follows()
+  })
+  // What begins to differ is heard, where that was asked for.
+  const loud = $derived(page.live.seen?.held?.differences.map((d) => d.headline).join() ?? '')
+  let before = ''
+  $effect(() => {
+    if (loud && loud !== before) signal.give()
+    before = loud
+  })
   const ticks = $derived(
     new Map(
       page.outbox.items.flatMap(({ entry }) =>
@@ -189,9 +223,11 @@
         {#if page.shot}
           <div class="columns">
             <div class="main">
-              {#if page.held && page.heldFor === page.on}
-                <Warnings differences={page.held.differences} {light} />
-              {/if}
+              {#if page.live.seen?.listened}<LiveStatus
+                  seen={page.live.seen}
+                  broken={page.live.broken}
+                />{/if}
+              {#if page.agrees}<Warnings differences={page.agrees.differences} {light} {since} />{/if}
               <header class="shot">
                 <p class="now">
                   <button
@@ -215,7 +251,7 @@
                 body={page.body}
                 bodies={page.seen.day.bodies}
                 lens={page.lens}
-                held={page.heldFor === page.on ? page.held : null}
+                held={page.agrees}
                 onset={(part) => page.set(part)}
               />
               <FocusWheel
@@ -300,6 +336,24 @@
         <TakeList takes={page.takes} {unit} onchange={(take, part) => page.correct(take, part)} />
       {:else if shown === 'checks'}
         <ChecksPanel checks={page.seen.checks} waiting={ticks} ontick={tick} />
+      {:else if shown === 'cameras'}
+        <SourcesPanel
+          sources={page.sources?.document.sources ?? []}
+          bodies={page.seen.day.bodies.map((b) => b.name)}
+          faults={page.sourceFaults}
+          saved={page.sourcesSaved}
+          signal={signal.on}
+          onchange={(sources) => void page.setSources(sources)}
+          onsignal={(on) => signal.set(on)}
+        />
+      {:else if shown === 'clips' && report}
+        <ClipsPanel
+          {report}
+          reading={reader}
+          unit={page.unit}
+          onfiles={(files) => void readClips(files)}
+          onstop={() => reader.stop()}
+        />
       {:else if report}
         <ReportPanel {report} />
       {/if}

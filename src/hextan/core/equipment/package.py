@@ -46,6 +46,20 @@ class Menu:
     knocked: str = ""
 
     @property
+    def path(self) -> str:
+        """The way through the menu; empty where it is not stated.
+
+        >>> Menu("Steady", "Image").path
+        'Image > Steady'
+        """
+        return " > ".join(part for part in (self.where, self.name) if part)
+
+    @property
+    def by_itself(self) -> str:
+        """What switches it without anybody meaning to: an automatic setting, a key that is knocked."""
+        return "; ".join(part for part in (self.overridden_by, self.knocked) if part)
+
+    @property
     def told(self) -> str | None:
         """All of it in a sentence; None where nothing is stated.
 

@@ -8,8 +8,10 @@
 
 from __future__ import annotations
 
+import json
 import re
 from collections.abc import Iterable
+from hashlib import sha256
 from itertools import groupby
 
 import numpy as np
@@ -31,11 +33,22 @@ _SAME_RATE = 2e-4
 _SAME_SIZE = 0.01
 
 
+def clip_key(facts: ClipFacts, unit: str) -> str:
+    """A key that a clip has again whenever it is read again: nothing is listed twice.
+
+    >>> clip_key(ClipFacts(name="a.mov"), "A") == clip_key(ClipFacts(name="a.mov", codec="raw"), "A")
+    True
+    """
+    told = json.dumps([unit, facts.name, facts.bytes, facts.timecode, facts.at])
+    return f"clip-{sha256(told.encode()).hexdigest()[:32]}"
+
+
 class ClipHeld(TypedDict):
     """A clip, what it is of, and how it agrees with the plan."""
 
     key: str
     name: str
+    facts: ClipFacts
     clock: str
     #: Recording formats that it fits, as body and format; the one that is taken stands first.
     fits: list[str]
@@ -239,16 +252,15 @@ def _held(
     planned = None if shot is None else on_by_plan(package, settings, shot)
     on = on_of_clip(package, clip.facts, fit, planned, take)
     differences = held_take(package, settings, bench, shot, on)["differences"] if shot is not None else []
-    if not fit:
-        differences = [d for d in differences if d["code"] not in ("body", "mode", "format", "crop")]
-        if clip.facts.raster is not None and planned is not None:
-            wide, high = clip.facts.raster
-            differences.insert(0, {
-                "code": "format", "name": "Recording", "planned": planned.format, "used": f"{wide} × {high}",
-                "headline": f"{wide} × {high}, planned {planned.format}", "effects": [], "menu": ""})  # fmt: skip
+    if planned is not None and clip.facts.raster is not None and not _proved(fit, planned):
+        differences = [
+            _raster(clip.facts.raster, planned, fit),
+            *(d for d in differences if d["code"] not in _OF_THE_WINDOW),
+        ]
     return {
         "key": clip.key,
         "name": clip.facts.name,
+        "facts": clip.facts,
         "clock": _clock(clip),
         "fits": [
             _name(p)
@@ -260,6 +272,33 @@ def _held(
         "found_by": how,
         "differences": differences,
         "against_log": [] if take is None else _against_log(clip.facts, take),
+    }
+
+
+#: What a raster that several windows write says nothing of.
+_OF_THE_WINDOW = ("body", "mode", "format", "crop")
+
+
+def _proved(fit: list[FormatInPackage], planned: OnCamera) -> bool:
+    """Whether a file proves its scan mode: it is of one alone, or may be of the planned one."""
+    names = {(p.body.name, p.mode.name) for p in fit}
+    return len(names) == 1 or (planned.body, planned.mode) in names
+
+
+def _raster(raster: list[int], planned: OnCamera, fit: list[FormatInPackage]) -> Difference:
+    """A raster that is not the planned one, of which no window can be told."""
+    modes = list(dict.fromkeys(p.mode.name for p in fit))
+    wide, high = raster
+    return {
+        "code": "format",
+        "name": "Recording",
+        "planned": planned.format,
+        "used": f"{wide} × {high}",
+        "headline": f"{wide} × {high}, planned {planned.format}",
+        "effects": [f"shot in {' or '.join(modes)}: the file does not tell"]
+        if modes
+        else ["no recording format writes it"],
+        "menu": "",
     }
 
 
@@ -290,11 +329,9 @@ def _runs(clips: list[Clip], held: list[ClipHeld]) -> list[Run]:
     )
     for unit, of_unit in groupby(pairs, key=lambda p: p[0].unit):
         rows = [each for _, each in of_unit]
-        faults = {(d["code"], d["used"]): d for row in rows for d in row["differences"] if d["headline"]}
-        for (code, used), difference in faults.items():
-            for has, group in groupby(
-                rows, key=lambda row: any((d["code"], d["used"]) == (code, used) for d in row["differences"])
-            ):
+        faults = {_fault(d): d for row in rows for d in row["differences"] if d["headline"]}
+        for fault, difference in faults.items():
+            for has, group in groupby(rows, key=lambda row: fault in [_fault(d) for d in row["differences"]]):
                 if not has:
                     continue
                 same = list(group)
@@ -310,10 +347,15 @@ def _runs(clips: list[Clip], held: list[ClipHeld]) -> list[Run]:
                 found.append(
                     {
                         "unit": unit,
-                        "code": code,
+                        "code": fault[0],
                         "headline": difference["headline"],
                         "told": f"{told}.",
                         "clips": len(same),
                     }
                 )
     return found
+
+
+def _fault(difference: Difference) -> tuple[str, ...]:
+    """What is the same fault in several clips."""
+    return (difference["code"], difference["used"], difference["planned"], *difference["effects"])

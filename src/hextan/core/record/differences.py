@@ -15,7 +15,7 @@ from typing_extensions import TypedDict
 
 from hextan.core.base import both_units, crop_words, distance_words, parse_rate, signed, stops_words
 from hextan.core.bench import BenchState
-from hextan.core.equipment import Package, PackageSettings
+from hextan.core.equipment import Menu, Package, PackageSettings
 from hextan.core.evaluation import BenchDelivery, BenchReference
 from hextan.core.light import flicker
 from hextan.core.record.document import OnCamera
@@ -213,8 +213,13 @@ def _row(
     }
 
 
-def _menu(*told: str | None) -> str:
-    return " ".join(dict.fromkeys(each for each in told if each))
+def _menu(to: Menu, came_by: Menu) -> str:
+    """Where it is put right, and what may have brought it about."""
+    told = [
+        f"Menu: {to.path}." if to.path else "",
+        f"May have come by itself: {came_by.by_itself}." if came_by.by_itself else "",
+    ]
+    return " ".join(each for each in told if each)
 
 
 def _body(pair: Pair) -> Iterator[Difference]:
@@ -234,10 +239,7 @@ def _mode(pair: Pair) -> Iterator[Difference]:
     if pair.before is not None and alone is not None:
         a, b = pair.before.found.here, alone.found.here
         assert a is not None and b is not None
-        menu = _menu(
-            a.mode.menu.told and f"{a.mode.name}: {a.mode.menu.told}",
-            b.mode.menu.told and f"{b.mode.name}: {b.mode.menu.told}",
-        )
+        menu = _menu(a.mode.menu, b.mode.menu)
         wider = b.mode.window[0] / a.mode.window[0]
         if wider < 1 - _LITTLE:
             headline = "CROP IS ON, planned off"
@@ -310,7 +312,7 @@ def _crops(pair: Pair) -> Iterator[Difference]:
             _switch(used),
             effects,
             headline if acts or not used else "",
-            _menu(crop.menu.told),
+            _menu(crop.menu, crop.menu),
         )
 
 

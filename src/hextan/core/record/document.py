@@ -216,6 +216,8 @@ class Source(Part):
     way: Literal["udp", "http"] = "udp"
     host: Annotated[str, Field(max_length=120, pattern=r"^[0-9A-Za-z.:\[\]-]+$")] = "127.0.0.1"
     port: Annotated[int, Field(ge=1024, le=65535)] = 45500
+    #: Where lines are fetched at the address.
+    path: Annotated[str, Field(max_length=200, pattern=r"^/[0-9A-Za-z._~/-]*$")] = "/samples"
     #: What the camera goes by (`sourceId`), or the word that it asks for; whatever says another is not heard.
     secret: Annotated[str, Field(max_length=200), AfterValidator(_plain)] = ""
 

@@ -43,11 +43,13 @@ class Heard:
     #: Whether it records, and the clip or slate that it names.
     recording: bool | None = None
     slate: str | None = None
+    #: Its clock, seconds since 1970.
+    clock_s: float | None = None
 
     @property
     def facts(self) -> Heard:
-        """Without what goes on all the time: the focus, and the number of the sample."""
-        return replace(self, sequence=None, focus_m=None)
+        """Without what goes on all the time: the focus, the clock, and the number of the sample."""
+        return replace(self, sequence=None, focus_m=None, clock_s=None)
 
 
 @dataclass(frozen=True)

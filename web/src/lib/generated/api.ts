@@ -528,6 +528,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/clips/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clip Read
+         * @description Read the head of a clip or a still, or a table of them: what is sent are the file's first bytes and its last.
+         *
+         *     Nothing of it is kept. `head` says how many of the bytes are from the beginning; the others are the file's last.
+         */
+        post: operations["clip_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/compare/match": {
         parameters: {
             query?: never;
@@ -990,6 +1012,66 @@ export interface paths {
          * @description Take a lens set out of the production, or bring it back; nothing is lost.
          */
         post: operations["lens_set_remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/live/{unit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live Read
+         * @description Tell how a camera stands against the plan of a shot; `speaks` is false where nobody listens, or it is silent.
+         */
+        get: operations["live_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/live/{unit}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live Events
+         * @description Tell whatever a camera says as it says it, held against the plan of a shot. Without news once a second that it goes on.
+         */
+        get: operations["live_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/productions/{production_id}/log/clips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clips List
+         * @description List clips with a day of the log, by their facts; what is listed already stays as it is.
+         */
+        post: operations["clips_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4684,6 +4766,8 @@ export interface components {
              * @description Differences.
              */
             differences: components["schemas"]["Difference"][];
+            /** @description Facts. */
+            facts: components["schemas"]["ClipFacts"];
             /**
              * Fit Told
              * @description Fit told.
@@ -4779,6 +4863,41 @@ export interface components {
             written_at: string;
         };
         /**
+         * ClipsAsk
+         * @description Clips and stills to list with a day.
+         */
+        ClipsAsk: {
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by?: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day?: string;
+            /**
+             * Facts
+             * @description Facts.
+             */
+            facts: components["schemas"]["ClipFactsIn"][];
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min?: number;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit?: string;
+        };
+        /**
          * ClipsHeld
          * @description All clips of a day, and what runs through several of them.
          */
@@ -4793,6 +4912,33 @@ export interface components {
              * @description Runs.
              */
             runs: components["schemas"]["Run"][];
+        };
+        /**
+         * ClipsListed
+         * @description How many clips are new in the log, and how many were there.
+         */
+        ClipsListed: {
+            /**
+             * Added
+             * @description Added.
+             */
+            added: number;
+            /**
+             * There
+             * @description There.
+             */
+            there: number;
+        };
+        /**
+         * ClipsRead
+         * @description What the head of a file says: one clip, or those of a table.
+         */
+        ClipsRead: {
+            /**
+             * Facts
+             * @description Facts.
+             */
+            facts: components["schemas"]["ClipFacts"][];
         };
         /**
          * CloseFigures
@@ -9013,6 +9159,37 @@ export interface components {
         };
         JsonValue: unknown;
         /**
+         * KeptMatch
+         * @description The stop of a camera that keeps it matched to another.
+         */
+        KeptMatch: {
+            /**
+             * Marks
+             * @description How the ring is marked: T or f/.
+             */
+            marks: string;
+            /**
+             * Stop
+             * @description Stop as the ring is marked.
+             */
+            stop: number;
+            /**
+             * To
+             * @description To.
+             */
+            to: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+        };
+        /**
          * KitAnswer
          * @description A kit with its proof, its reasons, its days and its costs.
          */
@@ -11390,6 +11567,82 @@ export interface components {
             sum: components["schemas"]["FactorLink"];
         };
         /**
+         * LiveSeen
+         * @description How a camera that is listened to stands against the plan.
+         */
+        LiveSeen: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Focus M
+             * @description Focus distance from the sensor plane, metres; null: on the subject.
+             */
+            focus_m: number | null;
+            /** @description Held. */
+            held: components["schemas"]["Held"] | null;
+            /**
+             * Listened
+             * @description Listened.
+             */
+            listened: boolean;
+            /** @description Match. */
+            match: components["schemas"]["KeptMatch"] | null;
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: string[];
+            /** @description On. */
+            on: components["schemas"]["OnCamera"] | null;
+            /**
+             * Others
+             * @description Others.
+             */
+            others: components["schemas"]["OtherCamera"][];
+            /**
+             * Recording
+             * @description Recording.
+             */
+            recording: boolean | null;
+            /** @description Said. */
+            said: components["schemas"]["Said"] | null;
+            /**
+             * Samples
+             * @description Samples.
+             */
+            samples: number;
+            /**
+             * Silent S
+             * @description Silent, seconds.
+             */
+            silent_s: number | null;
+            /**
+             * Since
+             * @description Since.
+             */
+            since: {
+                [key: string]: string;
+            };
+            /**
+             * Speaks
+             * @description Speaks.
+             */
+            speaks: boolean;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
+        };
+        /**
          * LockingRate
          * @description A rate at which every frame meets the lamp at the same moment.
          */
@@ -13372,6 +13625,27 @@ export interface components {
              * @default
              */
             source?: string;
+        };
+        /**
+         * OtherCamera
+         * @description Another camera that is listened to.
+         */
+        OtherCamera: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Speaks
+             * @description Speaks.
+             */
+            speaks: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             */
+            unit: string;
         };
         /**
          * OtherFrame
@@ -18405,6 +18679,12 @@ export interface components {
              */
             on: boolean;
             /**
+             * Path
+             * @description Path.
+             * @default /samples
+             */
+            path: string;
+            /**
              * Port
              * @description Port.
              * @default 45500
@@ -18451,6 +18731,12 @@ export interface components {
              * @default false
              */
             on?: boolean;
+            /**
+             * Path
+             * @description Path.
+             * @default /samples
+             */
+            path?: string;
             /**
              * Port
              * @description Port.
@@ -22733,6 +23019,100 @@ export interface operations {
             };
         };
     };
+    clip_read: {
+        parameters: {
+            query: {
+                name: string;
+                size: number;
+                head: number;
+                offset_min?: number;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipsRead"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     compare_match: {
         parameters: {
             query?: never;
@@ -25032,6 +25412,190 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StaleLensSetWrite"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    live_read: {
+        parameters: {
+            query?: {
+                shot?: string | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                unit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveSeen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    live_events: {
+        parameters: {
+            query?: {
+                shot?: string | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                unit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Events `state` (as of the address without `events`) and `focus`. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    clips_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipsAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipsListed"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
             /** @description Request Entity Too Large */

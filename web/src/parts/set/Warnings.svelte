@@ -17,8 +17,9 @@
   <section class="loud" role="alert">
     <h2>{each.headline}</h2>
     <p>
-      {#if since[each.code]}Since {since[each.code]}.
-      {/if}{each.effects.length ? `${each.effects.join('; ')}.` : `${each.used} for ${each.planned}.`}
+      {since[each.code] ? `Since ${since[each.code]}: ` : ''}{each.effects.length
+        ? `${each.effects.join('; ')}.`
+        : `${each.used} for ${each.planned}.`}
     </p>
     {#if each.menu}<p class="menu">{each.menu}</p>{/if}
   </section>

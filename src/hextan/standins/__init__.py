@@ -1,0 +1,1 @@
+"""Simulated devices from outside that ship with Hextan."""
