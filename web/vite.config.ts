@@ -1,11 +1,56 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte'
 import tailwindcss from '@tailwindcss/vite'
 import { svelteTesting } from '@testing-library/svelte/vite'
+import { VitePWA } from 'vite-plugin-pwa'
 import { defineConfig } from 'vitest/config'
 import { fonts } from './fonts/cut.ts'
 
+/**
+ * What the page needs without a line: its own files are kept beforehand, and every answer of the server that was asked for
+ * by an address is kept as it was last. What is new comes first, as long as the server answers within seconds. Streams, files
+ * and whether the server is well are never kept.
+ */
+const offline = () =>
+  VitePWA({
+    strategies: 'generateSW',
+    registerType: 'prompt',
+    injectRegister: false,
+    manifest: {
+      name: 'Hextan',
+      short_name: 'Hextan',
+      description: 'Plans lenses against the scan modes of cinema cameras.',
+      start_url: '/',
+      display: 'standalone',
+      background_color: '#0b2239',
+      theme_color: '#0b2239',
+      icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+    },
+    workbox: {
+      inlineWorkboxRuntime: true,
+      cleanupOutdatedCaches: true,
+      navigateFallback: '/index.html',
+      navigateFallbackDenylist: [/^\/api\//],
+      globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+      runtimeCaching: [
+        {
+          urlPattern: ({ url, request }) =>
+            request.method === 'GET' &&
+            /^\/api\/productions(\/|$)/.test(url.pathname) &&
+            !/\/(live|files|file|handover|prints|searches)(\/|$)/.test(url.pathname),
+          handler: 'NetworkFirst',
+          options: {
+            cacheName: 'hextan-day-1',
+            networkTimeoutSeconds: 4,
+            cacheableResponse: { statuses: [200] },
+            expiration: { maxEntries: 600 },
+          },
+        },
+      ],
+    },
+  })
+
 export default defineConfig({
-  plugins: [fonts(), tailwindcss(), svelte(), svelteTesting()],
+  plugins: [fonts(), tailwindcss(), svelte(), svelteTesting(), offline()],
   build: { target: 'es2022', assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://127.0.0.1:8734' } },
   test: { environment: 'jsdom', setupFiles: ['./src/test-setup.ts'], testTimeout: 20_000 },

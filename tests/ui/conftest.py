@@ -105,14 +105,21 @@ def browser_type_launch_args():
 
 @pytest.fixture(scope="session")
 def browser_context_args():
-    return {"viewport": {"width": 1280, "height": 800}, "color_scheme": "dark", "reduced_motion": "reduce"}
+    # A service worker would answer for a server that a test has changed: tests of working without a line allow it themselves.
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "color_scheme": "dark",
+        "reduced_motion": "reduce",
+        "service_workers": "block",
+    }
 
 
 @pytest.fixture
 def complaints(page):
     """Whatever the browser complains about; checked after each test."""
     said = []
-    page.on("console", lambda m: said.append(m.text) if m.type in ("error", "warning") else None)
+    blocked = "Service Worker registration blocked"
+    page.on("console", lambda m: said.append(m.text) if m.type in ("error", "warning") and blocked not in m.text else None)
     page.on("pageerror", lambda e: said.append(str(e)))
     return said
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gc
+import mimetypes
 from collections.abc import Callable
 from functools import cache
 from pathlib import Path
@@ -163,6 +164,7 @@ def _nowhere(app: FastAPI) -> Callable[[Request], Response]:
 
 
 def _serve_front_end(app: FastAPI, dist: Path) -> None:
+    mimetypes.add_type("application/manifest+json", ".webmanifest")
     app.mount("/assets", StaticFiles(directory=dist / "assets"), name="assets")
     whole = dist.resolve()
 

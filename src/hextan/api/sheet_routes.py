@@ -8,7 +8,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import APIRouter, Path, Query, Request, Response
 from sqlalchemy.orm import Session
 
 from hextan.api.errors import stale
@@ -78,6 +78,22 @@ def view_sheet(production_id: ProductionId, asked: SheetAsk, db: Db, request: Re
         "unknown_signs": "".join(sorted(missing(" ".join(_texts(sheet))))),
     }
     return json_answer(shown)
+
+
+@router.get("/{key}/view", name="sheet_seen", tags=["Sheets"], responses=SEEN)
+def seen_sheet(
+    production_id: ProductionId,
+    key: Key,
+    db: Db,
+    request: Request,
+    first: Annotated[int, Query(ge=0, le=10_000)] = 0,
+    most: Annotated[int, Query(ge=0, le=20)] = 4,
+) -> Response:
+    """Make a saved sheet as it would be printed now, at an address of its own: a browser keeps it for when there is no line."""
+    plan = next((p for b in SHEETS.read(db, production_id).bundles for p in b.sheets if p.key == key), None)
+    if plan is None:
+        raise NotFoundError("There is no such sheet any more.")
+    return view_sheet(production_id, SheetAsk(plan=plan, first=first, most=most), db, request)
 
 
 @router.post("/prints", name="sheets_print", tags=["Sheets"], responses=PRINT)

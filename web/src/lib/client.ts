@@ -441,6 +441,15 @@ export const viewSheet = (id: number, plan: SheetPlan, first: number, most: numb
     }),
   )
 
+/** A saved sheet at an address of its own, which is kept for when there is no line. */
+export const seeSavedSheet = (id: number, key: string, first: number, most: number, signal?: AbortSignal) =>
+  outcome(
+    http.GET('/api/productions/{production_id}/sheets/{key}/view', {
+      params: { path: { production_id: id, key }, query: { first, most } },
+      ...(signal ? { signal } : {}),
+    }),
+  )
+
 export const beginPrint = (id: number, title: string, plans: SheetPlan[]) =>
   outcome(http.POST('/api/productions/{production_id}/sheets/prints', { ...at(id), body: { title, plans } }))
 

@@ -9,8 +9,8 @@ export const newKey = (): string =>
     '',
   )
 
-/** Moments go to the second: `2026-05-18T20:07:40Z`. */
-export const moment = (at: Date): string => `${at.toISOString().slice(0, 19)}Z`
+/** Moments go to the millisecond, so that what is logged in one second stays in its order: `2026-05-18T20:07:40.120Z`. */
+export const moment = (at: Date): string => at.toISOString()
 
 /** How far this device's hour is from UTC, minutes. */
 export const zoneMinutes = (at = new Date()): number => -at.getTimezoneOffset()
@@ -123,6 +123,7 @@ export function listed(day: SetDay | null, waiting: readonly Waiting[]): ListedT
     })
   }
   return [...list.values()]
+    .reverse()
     .filter((take) => !take.entry.removed)
     .sort((a, b) => b.entry.at.localeCompare(a.entry.at))
 }

@@ -17,7 +17,8 @@ export function whenBack(back: () => void, answers: () => Promise<boolean> = the
   return stop
 }
 
-async function there(): Promise<boolean> {
+/** Whether the server answers, now. */
+export async function there(): Promise<boolean> {
   try {
     return (await fetch('/api/health', { cache: 'no-store' })).ok
   } catch {

@@ -16,6 +16,7 @@ import {
 } from './logEntries'
 import { faultsOf } from './faults'
 import { Outbox } from './outbox.svelte'
+import { there, whenBack } from './reconnect'
 import type {
   BodyOption,
   CameraSource,
@@ -50,6 +51,8 @@ export class SetPage {
   shotKey = $state<string | null>(null)
   /** What was set here since the last take; none: as it was. */
   draft = $state.raw<Partial<OnCamera>>({})
+  /** Whether the browser has all of the day: it can be worked without a line. */
+  complete = $state(false)
   held = $state.raw<Held | null>(null)
   heldFor = $state.raw<OnCamera | null>(null)
   curves = $state.raw<DepthCurves | null>(null)
@@ -85,6 +88,7 @@ export class SetPage {
   }
 
   close() {
+    this.#back?.()
     this.outbox.close()
     this.live.close()
   }
@@ -97,10 +101,24 @@ export class SetPage {
     }
     this.problem = problem ?? null
     this.#ask()
+    await this.#look()
   }
 
   /** Whether the whole page is without a line. */
-  readonly away = $derived.by(() => this.outbox.away || this.problem?.code === 'no_answer')
+  readonly away = $derived.by(() => this.old || this.outbox.away || this.problem?.code === 'no_answer')
+
+  #back: (() => void) | null = null
+  /** Whether what was read is of the server, or what the browser has kept of it. */
+  async #look() {
+    this.old = !(await there())
+    if (!this.old) return
+    this.#back ??= whenBack(() => {
+      this.#back = null
+      this.old = false
+      void this.outbox.flush()
+      void this.load()
+    })
+  }
 
   readonly shots = $derived.by(() => {
     const all = this.seen?.day.shots ?? []
@@ -299,6 +317,7 @@ export class SetPage {
   /** Ask for everything of the day that may be wanted without a line: the browser keeps what was asked for. */
   async fetchAll() {
     const day = this.seen?.day
+    this.complete = false
     if (!day) return
     const asked: Record<string, client.LensUpQuery> = {}
     for (const shot of day.shots)
@@ -312,7 +331,12 @@ export class SetPage {
             )
           if (query) asked[JSON.stringify(query)] = query
         }
-    for (const query of Object.values(asked)) await client.readDepthCurves(this.id, query)
+    for (const query of Object.values(asked)) {
+      const { problem } = await client.readDepthCurves(this.id, query)
+      if (problem?.code === 'no_answer') return
+    }
+    await client.readDayReport(this.id, day.day)
+    this.complete = navigator.serviceWorker?.controller != null && !this.old
   }
 
   #kept(): Partial<Kept> {

@@ -21,6 +21,18 @@ export class SheetsEditor extends DocumentEditor<Sheets, object> {
   }
 }
 
+/** A sheet as it would be printed now; without a line, as it was saved when it was last looked at. */
+async function seen(productionId: number, plan: SheetPlan, first: number, most: number) {
+  const answer = await client.viewSheet(productionId, plan, first, most)
+  if (answer.problem?.code !== 'no_answer') {
+    // Asked for once more at its address, beside the page: so that the browser has it.
+    if (most && navigator.serviceWorker?.controller) void client.seeSavedSheet(productionId, plan.key, first, most)
+    return answer
+  }
+  const saved = await client.seeSavedSheet(productionId, plan.key, first, most || PAGES)
+  return saved.data ? saved : answer
+}
+
 /** What the server says of a sheet as it would be printed now, without its pages. */
 export interface SheetState {
   asked: string
@@ -74,7 +86,7 @@ export class SheetStates {
     for (;;) {
       const next = this.#wanted.find((plan) => this.known[plan.key]?.asked !== askedOf(plan))
       if (!next || this.#closed) break
-      const { data, problem } = await client.viewSheet(this.#productionId, next, 0, 0)
+      const { data, problem } = await seen(this.#productionId, next, 0, 0)
       this.problem = problem ?? null
       if (problem) break
       this.note(next, data)
@@ -136,7 +148,7 @@ export class SheetPreview {
   async #run(turn: number) {
     const plan = this.#plan
     if (!plan) return
-    const { data, problem } = await client.viewSheet(this.#productionId, plan, this.first, PAGES)
+    const { data, problem } = await seen(this.#productionId, plan, this.first, PAGES)
     if (turn !== this.#turn) return
     this.busy = false
     this.problem = problem ?? null

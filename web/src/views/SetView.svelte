@@ -219,6 +219,10 @@
         onsend={() => void page.outbox.flush()}
       />
 
+      {#if page.complete}<p class="soft complete">
+          This day can be worked without a line: all of it is in this browser.
+        </p>{/if}
+
       {#if shown === 'now'}
         {#if page.shot}
           <div class="columns">
@@ -367,6 +371,10 @@
     gap: 10px;
     min-width: 0;
     grid-template-columns: minmax(0, 1fr);
+  }
+  .complete {
+    order: 1;
+    font-size: 13px;
   }
   .letters {
     display: inline-flex;

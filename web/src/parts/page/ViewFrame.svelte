@@ -3,6 +3,7 @@
   import { announcer } from '../../lib/announcer.svelte'
   import { keySettings } from '../../lib/keys.svelte'
   import { modeSwitch } from '../../lib/mode.svelte'
+  import { newVersion } from '../../lib/offline.svelte'
   import { whenBack } from '../../lib/reconnect'
   import { pathTo, router } from '../../lib/router.svelte'
   import type { SheetKind } from '../../lib/sheets'
@@ -110,6 +111,10 @@
     {productionName && `${productionName}: `}{heading} · {new Date().toISOString().slice(0, 10)}{rule &&
       ` · sharp to ${rule}`}
   </p>
+  {#if newVersion.there}<p class="no-print newer" role="status">
+      A newer version of Hextan is there.
+      <button class="knob" onclick={() => newVersion.load()}>Load it</button>
+    </p>{/if}
   <NoticeBar {what} {problem} {conflict} {onresolve} {onundo} onretry={onretry ?? null} />
   {@render children()}
   {#if sheet && productionId !== null && !waiting}
