@@ -119,7 +119,10 @@ def complaints(page):
     """Whatever the browser complains about; checked after each test."""
     said = []
     blocked = "Service Worker registration blocked"
-    page.on("console", lambda m: said.append(m.text) if m.type in ("error", "warning") and blocked not in m.text else None)
+    page.on(
+        "console",
+        lambda m: said.append(m.text) if m.type in ("error", "warning") and blocked not in m.text else None,
+    )
     page.on("pageerror", lambda e: said.append(str(e)))
     return said
 

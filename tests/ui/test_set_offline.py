@@ -130,7 +130,10 @@ def test_a_day_without_a_line_and_a_browser_that_is_closed_in_between(server, de
     context.set_offline(False)
     expect(page.get_by_text("wait for the line")).to_have_count(0)
     takes = server.takes()
-    assert [(t["entry"]["take"], t["revision"], t["entry"]["circled"]) for t in takes[3:]] == [(4, 1, False), (5, 2, True)]
+    assert [(t["entry"]["take"], t["revision"], t["entry"]["circled"]) for t in takes[3:]] == [
+        (4, 1, False),
+        (5, 2, True),
+    ]
 
 
 def test_a_server_that_is_killed_while_it_is_sent_to_has_each_entry_once(server, device):

@@ -58,7 +58,7 @@ def number_of(value: Any) -> float | None:
     fraction = re.fullmatch(r"(\d{1,12})\s*/\s*(\d{1,12})(?:\s*[a-z]*)?", text, re.IGNORECASE)
     if fraction and int(fraction[2]):
         return int(fraction[1]) / int(fraction[2])
-    found = re.match(r"(?:[tf]\s*/?\s*)?(-?\d{1,12}(?:\.\d{1,12})?)", text, re.IGNORECASE)
+    found = re.match(r"(?:[tf]\s*/?\s*)?(-?\d{1,12}(?:\.\d{1,12})?(?:e[+-]?\d{1,2})?)", text, re.IGNORECASE)
     return float(found[1]) if found else None
 
 

@@ -92,7 +92,8 @@ def clip(path: str) -> dict[str, Any]:
 def _codec(context: Any) -> str:
     """Codec as the library calls it, whether every picture stands for itself, and how colour is sampled."""
     descriptor = context.codec
-    intra = "intra" if getattr(descriptor, "intra_only", False) else "long"
+    # What is not known to stand for itself picture by picture may all the same.
+    intra = "intra" if getattr(descriptor, "intra_only", False) else ""
     name = str(context.name)
     shape = context.format
     chroma = ""
@@ -101,8 +102,7 @@ def _codec(context: Any) -> str:
         wide = luma.width / max(second.width, 1) if luma.width else 1
         high = luma.height / max(second.height, 1) if luma.height else 1
         chroma = {(1, 1): "4:4:4", (2, 1): "4:2:2", (2, 2): "4:2:0"}.get((round(wide), round(high)), "")
-    # A codec that can be either is told by its name alone.
-    return " ".join(part for part in (name, "" if name in ("h264", "hevc") else intra, chroma) if part)
+    return " ".join(part for part in (name, intra, chroma) if part)
 
 
 #: Tags of EXIF 2.32 that are read (JEITA CP-3451, from memory), by their numbers.
