@@ -44,9 +44,10 @@ def test_a_full_log_says_so(session, production, monkeypatch):
 def test_many_are_added_at_once_and_none_twice(session, production):
     entries = [take(key, "12B", 1) for key in "abc"]
     log.put(session, production.id, entries[0].model_copy(update={"note": "first"}), 0)
-    items = log.put_all(session, production.id, entries)
-    assert [item.entry.note for item in items] == ["first", "", ""]
-    assert [item.entry.key for item in log.read(session, production.id).items] == ["a", "b", "c"]
+    assert log.put_new(session, production.id, entries) == 2
+    assert log.put_new(session, production.id, entries) == 0
+    items = log.read(session, production.id).items
+    assert [(item.entry.key, item.entry.note) for item in items] == [("a", "first"), ("b", ""), ("c", "")]
 
 
 def test_the_same_entry_sent_by_many_at_once_is_one(engine):

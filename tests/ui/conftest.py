@@ -1,7 +1,9 @@
 """A server with the built front end on a database of its own, and Debian's Chromium."""
 
+import json
 import os
 import re
+import signal
 import subprocess
 import sys
 import time
@@ -199,3 +201,72 @@ def package_of(page, base_url, complaints, at):
     yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
     page.close()
     assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
+
+
+class Server:
+    """A server that can be killed and started again at its address."""
+
+    def __init__(self, database_url, log):
+        self.port, self.log = free_port(), log.open("wb")
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.env = {**os.environ, "PYTHONPATH": str(ROOT / "src"), "HEXTAN_WEB_DIST": str(ROOT / "web" / "dist"),
+                    "HEXTAN_DATABASE_URL": database_url}  # fmt: skip
+        self.process = None
+
+    def start(self):
+        command = [sys.executable, "-m", "hextan.api.serve", "--port", str(self.port)]
+        self.process = subprocess.Popen(command, env=self.env, stdout=self.log, stderr=self.log)
+        until = time.monotonic() + 40
+        while time.monotonic() < until:
+            try:
+                urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise AssertionError("the server does not start")
+
+    def kill(self):
+        if self.process is not None:
+            self.process.send_signal(signal.SIGKILL)
+            self.process.wait(10)
+            self.process = None
+
+    def takes(self, shot="12B"):
+        listed = next(p["id"] for p in self.get("productions")["here"] if p["demo"])
+        day = self.get(f"productions/{listed}/set?day=1")["day"]
+        return [t for t in day["takes"] if t["entry"]["shot_name"] == shot]
+
+    def get(self, path):
+        with urllib.request.urlopen(f"{self.url}/api/{path}", timeout=20) as answer:
+            return json.load(answer)
+
+    def page(self):
+        listed = next(p["id"] for p in self.get("productions")["here"] if p["demo"])
+        return f"{self.url}/p/{listed}/set?day=1&unit=A&shot=s12b"
+
+
+@pytest.fixture
+def own_server(databases, tmp_path):
+    found = Server(databases[2], tmp_path / "log")
+    found.start()
+    yield found
+    found.kill()
+    found.log.close()
+
+
+@pytest.fixture
+def device(playwright, browser_type_launch_args, tmp_path):
+    """Opens browsers that keep what they have when they are closed; each is a device of its own."""
+    opened = []
+
+    def launch(name):
+        context = playwright.chromium.launch_persistent_context(
+            str(tmp_path / name), executable_path=chromium_program(), args=browser_type_launch_args["args"],
+            viewport={"width": 390, "height": 844}, color_scheme="dark", reduced_motion="reduce", service_workers="allow",
+        )  # fmt: skip
+        opened.append(context)
+        return context
+
+    yield launch
+    for context in opened:
+        context.close()

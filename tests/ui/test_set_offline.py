@@ -1,94 +1,15 @@
 """The Set without a line: it opens and works, entries wait and arrive exactly once, in their order, and no side of a conflict is lost."""
 
-import json
-import os
-import signal
-import subprocess
-import sys
 import time
-import urllib.request
 
 import pytest
 from playwright.sync_api import expect
 
-from launcher.cluster import free_port
-from launcher.debian import chromium_program
-from tests.ui.conftest import ROOT
 
-
-class Server:
-    """A server that can be killed and started again at its address."""
-
-    def __init__(self, database_url, log):
-        self.port, self.log = free_port(), log.open("wb")
-        self.url = f"http://127.0.0.1:{self.port}"
-        self.env = {**os.environ, "PYTHONPATH": str(ROOT / "src"), "HEXTAN_WEB_DIST": str(ROOT / "web" / "dist"),
-                    "HEXTAN_DATABASE_URL": database_url}  # fmt: skip
-        self.process = None
-
-    def start(self):
-        command = [sys.executable, "-m", "hextan.api.serve", "--port", str(self.port)]
-        self.process = subprocess.Popen(command, env=self.env, stdout=self.log, stderr=self.log)
-        until = time.monotonic() + 40
-        while time.monotonic() < until:
-            try:
-                urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
-                return
-            except OSError:
-                time.sleep(0.1)
-        raise AssertionError("the server does not start")
-
-    def kill(self):
-        if self.process is not None:
-            self.process.send_signal(signal.SIGKILL)
-            self.process.wait(10)
-            self.process = None
-
-    def takes(self, shot="12B"):
-        listed = next(p["id"] for p in self.get("productions")["here"] if p["demo"])
-        day = self.get(f"productions/{listed}/set?day=1")["day"]
-        return [t for t in day["takes"] if t["entry"]["shot_name"] == shot]
-
-    def get(self, path):
-        with urllib.request.urlopen(f"{self.url}/api/{path}", timeout=20) as answer:
-            return json.load(answer)
-
-    def page(self):
-        listed = next(p["id"] for p in self.get("productions")["here"] if p["demo"])
-        return f"{self.url}/p/{listed}/set?day=1&unit=A&shot=s12b"
-
-
-@pytest.fixture
-def server(databases, tmp_path):
-    found = Server(databases[2], tmp_path / "log")
-    found.start()
-    yield found
-    found.kill()
-    found.log.close()
-
-
-@pytest.fixture
-def device(playwright, browser_type_launch_args, tmp_path):
-    """Opens browsers that keep what they have when they are closed; each is a device of its own."""
-    opened = []
-
-    def launch(name):
-        context = playwright.chromium.launch_persistent_context(
-            str(tmp_path / name), executable_path=chromium_program(), args=browser_type_launch_args["args"],
-            viewport={"width": 390, "height": 844}, color_scheme="dark", reduced_motion="reduce", service_workers="allow",
-        )  # fmt: skip
-        opened.append(context)
-        return context
-
-    yield launch
-    for context in opened:
-        context.close()
-
-
-def opened(context, server):
+def opened(context, own_server):
     """The page of the set, under the service worker's control, with everything of the day asked for."""
     page = context.pages[0] if context.pages else context.new_page()
-    page.goto(server.page())
+    page.goto(own_server.page())
     expect(page.get_by_role("button", name="Log take 4")).to_be_visible()
     until = time.monotonic() + 30
     while not page.evaluate("navigator.serviceWorker.controller !== null"):
@@ -100,9 +21,9 @@ def opened(context, server):
     return page
 
 
-def test_a_day_without_a_line_and_a_browser_that_is_closed_in_between(server, device):
+def test_a_day_without_a_line_and_a_browser_that_is_closed_in_between(own_server, device):
     context = device("one")
-    page = opened(context, server)
+    page = opened(context, own_server)
     here = page.url
     context.set_offline(True)
     page.reload()
@@ -126,19 +47,19 @@ def test_a_day_without_a_line_and_a_browser_that_is_closed_in_between(server, de
     page.goto(here)
     expect(page.get_by_text("3 entries wait for the line")).to_be_visible()
     expect(page.get_by_role("button", name="Log take 6")).to_be_visible()
-    assert len(server.takes()) == 3
+    assert len(own_server.takes()) == 3
     context.set_offline(False)
     expect(page.get_by_text("wait for the line")).to_have_count(0)
-    takes = server.takes()
+    takes = own_server.takes()
     assert [(t["entry"]["take"], t["revision"], t["entry"]["circled"]) for t in takes[3:]] == [
         (4, 1, False),
         (5, 2, True),
     ]
 
 
-def test_a_server_that_is_killed_while_it_is_sent_to_has_each_entry_once(server, device):
+def test_a_server_that_is_killed_while_it_is_sent_to_has_each_entry_once(own_server, device):
     context = device("one")
-    page = opened(context, server)
+    page = opened(context, own_server)
     killed = []
 
     def answer_is_lost(route):
@@ -146,7 +67,7 @@ def test_a_server_that_is_killed_while_it_is_sent_to_has_each_entry_once(server,
             route.continue_()
             return
         assert route.fetch().status == 200
-        server.kill()
+        own_server.kill()
         killed.append(route.request.url)
         route.abort()
 
@@ -155,17 +76,17 @@ def test_a_server_that_is_killed_while_it_is_sent_to_has_each_entry_once(server,
     expect(page.get_by_text("1 entry waits for the line")).to_be_visible()
     page.get_by_role("button", name="Log take 5").click()
     expect(page.get_by_text("2 entries wait for the line")).to_be_visible()
-    server.start()
+    own_server.start()
     expect(page.get_by_text("for the line")).to_have_count(0)
-    takes = server.takes()
+    takes = own_server.takes()
     # The first had arrived; its answer had not. It was sent again, and is there once.
     assert [(t["entry"]["take"], t["revision"]) for t in takes[3:]] == [(4, 1), (5, 1)]
     assert takes[3]["entry"]["key"] in killed[0]
 
 
-def test_two_devices_that_log_the_same_take_are_both_kept_and_told(server, device):
+def test_two_devices_that_log_the_same_take_are_both_kept_and_told(own_server, device):
     first, second = device("one"), device("two")
-    one, two = opened(first, server), opened(second, server)
+    one, two = opened(first, own_server), opened(second, own_server)
     first.set_offline(True)
     one.get_by_placeholder("your name").fill("Nell")
     one.get_by_role("button", name="Log take 4").click()
@@ -175,17 +96,17 @@ def test_two_devices_that_log_the_same_take_are_both_kept_and_told(server, devic
     expect(two.get_by_role("button", name="Log take 5")).to_be_visible()
     first.set_offline(False)
     expect(one.get_by_text("1 entry waits")).to_have_count(0)
-    doubles = [t for t in server.takes() if t["entry"]["take"] == 4]
+    doubles = [t for t in own_server.takes() if t["entry"]["take"] == 4]
     assert sorted(t["entry"]["by"] for t in doubles) == ["Nell", "Owen"]
     expect(one.get_by_text("is also logged by Owen")).to_be_visible()
 
 
 @pytest.mark.parametrize("stands", ["here", "there"])
-def test_both_sides_of_a_conflict_are_shown_and_neither_is_lost(server, device, stands):
+def test_both_sides_of_a_conflict_are_shown_and_neither_is_lost(own_server, device, stands):
     first, second = device("one"), device("two")
-    one, two = opened(first, server), opened(second, server)
+    one, two = opened(first, own_server), opened(second, own_server)
     for page in (one, two):
-        page.goto(server.page().replace("/set?", "/set/takes?"))
+        page.goto(own_server.page().replace("/set?", "/set/takes?"))
         page.get_by_role("button", name="12B take 3").click()
     first.set_offline(True)
     one.get_by_role("textbox", name="Note").fill("soft, on the letter")
@@ -199,7 +120,7 @@ def test_both_sides_of_a_conflict_are_shown_and_neither_is_lost(server, device, 
     one.get_by_role("button", name=f"The one {stands} stands").click()
     expect(one.get_by_text("Two versions of one entry.")).to_have_count(0)
     expect(one.get_by_text("for the line")).to_have_count(0)
-    (take,) = [t for t in server.takes() if t["entry"]["take"] == 3]
+    (take,) = [t for t in own_server.takes() if t["entry"]["take"] == 3]
     versions = [*take["before"], take["entry"]]
     assert any(v["note"] == "soft, on the letter" for v in versions)
     assert any(v["circled"] for v in versions)
@@ -207,10 +128,10 @@ def test_both_sides_of_a_conflict_are_shown_and_neither_is_lost(server, device, 
     assert (take["entry"]["note"] == "soft, on the letter") == (stands == "here")
 
 
-def test_a_sheet_that_was_looked_at_opens_without_a_line(server, device):
+def test_a_sheet_that_was_looked_at_opens_without_a_line(own_server, device):
     context = device("one")
-    page = opened(context, server)
-    home = server.page().split("/set")[0]
+    page = opened(context, own_server)
+    home = own_server.page().split("/set")[0]
     with page.expect_response(lambda answer: "/sheets/cart-depth/view" in answer.url) as kept:
         page.goto(f"{home}/sheets/cart-depth")
     assert kept.value.finished() is None

@@ -188,8 +188,5 @@ def list_clips(production_id: ProductionId, asked: ClipsAsk, db: Db) -> ClipsLis
              unit=asked.unit, day=asked.day, facts=facts)
         for facts in merged(asked.facts)
     ]  # fmt: skip
-    items = log.put_all(db, production_id, entries)
-    added = sum(
-        item.entry in entries and item.revision == 1 and item.entry.written_at == now for item in items
-    )
-    return ClipsListed(added=added, there=len(items) - added)
+    added = log.put_new(db, production_id, entries)
+    return ClipsListed(added=added, there=len(entries) - added)

@@ -85,18 +85,22 @@ def put(session: Session, production_id: int, entry: LogEntry, based_on: int) ->
     raise AssertionError("unreachable")
 
 
-def put_all(session: Session, production_id: int, entries: Iterable[LogEntry]) -> list[LogItem]:
-    """Write new entries; those that are there stay as they are. Commit all or none."""
+def put_new(session: Session, production_id: int, entries: Iterable[LogEntry]) -> int:
+    """Write entries that are not there yet, and commit all or none; those that are there stay as they are.
+
+    Returns
+    -------
+    How many are new.
+    """
     find_production(session, production_id)
-    asked = list(entries)
-    keys = [entry.key for entry in asked]
-    query = select(LogRow).where(LogRow.production_id == production_id, LogRow.key.in_(keys))
-    there = {row.key: _item(row) for row in session.scalars(query)}
-    new = {entry.key: LogItem(entry=entry) for entry in asked if entry.key not in there}
+    asked = {entry.key: entry for entry in entries}
+    query = select(LogRow.key).where(LogRow.production_id == production_id, LogRow.key.in_(asked))
+    there = set(session.scalars(query))
+    new = [LogItem(entry=entry) for key, entry in asked.items() if key not in there]
     _refuse_a_full_log(session, production_id, len(new))
-    session.add_all(_made(production_id, item) for item in new.values())
+    session.add_all(_made(production_id, item) for item in new)
     session.commit()
-    return [there.get(key) or new[key] for key in keys]
+    return len(new)
 
 
 def add_log(session: Session, production_id: int, log: Log) -> None:
