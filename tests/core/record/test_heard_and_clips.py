@@ -1,0 +1,207 @@
+"""What is on a camera by what it says, and what a clip is of: held against figures and cases made here."""
+
+import math
+
+import pytest
+
+from hextan.core.compare import match_stop
+from hextan.core.record.cameras import kept_match, live_held
+from hextan.core.record.clips import clips_held, fitting, take_of
+from hextan.core.record.document import Clip, ClipFacts
+from hextan.core.record.figures import state_of
+from hextan.core.record.heard import Heard, on_camera, windows_of
+from hextan.core.record.planned import picture_of, reference_of
+from tests.core.record.days import SHOTS, on, planned_on, take
+from tests.core.sheets.material import demo
+from tests.core.sheets.test_sheets import thin_lens_limits
+
+M = demo()
+PITCH = 5.82e-3
+
+
+def says(**more):
+    plain = {"body": "Ebb 64", "lens": "Merrow 65", "read_mm": (6432 * PITCH, 6432 * 1714 / 4096 * PITCH), "raster": (4096, 1714),
+             "fps": 25.0, "ei": 800, "shutter_deg": 180.0, "t_stop": 2.0, "focus_m": 3.3}  # fmt: skip
+    return Heard(**plain | more)
+
+
+def live(heard, shot="12B", last=None):
+    return live_held(M.package, M.settings, M.bench, SHOTS[shot], "Ebb 64", heard, last)
+
+
+def test_a_camera_that_does_as_planned_is_silent():
+    found = live(says())
+    assert (found["on"].format, found["on"].mode, found["notes"]) == ("Scope → 4096", "Full scope 6.4K", [])
+    assert found["held"]["differences"] == []
+
+
+def test_every_window_of_every_body_is_known_by_its_millimetres():
+    for body in M.package.bodies:
+        for window in windows_of(M.package, body.name):
+            heard = Heard(
+                read_mm=(round(window.wide_mm, 3), round(window.high_mm, 3)),
+                raster=tuple(window.here.recording.raster),
+            )
+            on_it, notes = on_camera(M.package, body.name, heard, None, None)
+            assert notes == []
+            twins = [w for w in windows_of(M.package, body.name) if w.here.recording.raster == window.here.recording.raster
+                     and math.isclose(w.wide_mm, window.wide_mm, rel_tol=4e-3) and math.isclose(w.high_mm, window.high_mm, rel_tol=4e-3)]  # fmt: skip
+            assert (on_it.format, on_it.crops) in [(w.here.recording.name, list(w.crops)) for w in twins]
+
+
+def test_a_stabiliser_is_known_by_what_it_takes():
+    factor = 1.06
+    found = live(says(read_mm=(6432 * PITCH / factor, 6432 * 1714 / 4096 * PITCH / factor)))
+    assert found["on"].crops == ["Stabiliser, standard"]
+    assert [d["headline"] for d in found["held"]["differences"]] == [
+        "STABILISER, STANDARD IS ON, planned off"
+    ]
+
+
+def test_what_it_cannot_say_is_taken_from_what_was_booked_and_then_from_the_plan():
+    bare = says(lens=None, t_stop=None, focus_m=None)
+    booked = on("12B", lens="Merrow 40", stop=4.0, nd_stops=1.0, card="A7")
+    assert live(bare, last=booked)["on"].lens == "Merrow 40"
+    assert (live(bare, last=booked)["on"].nd_stops, live(bare, last=booked)["on"].card) == (1.0, "A7")
+    assert live(bare)["on"].lens == planned_on("12B").lens
+    # What was booked on another body says nothing of this one.
+    assert live(bare, last=booked.model_copy(update={"body": "Skiff 46"}))["on"].lens == ""
+
+
+def test_a_window_that_is_in_no_plan_is_told_and_guessed_at_by_nobody():
+    found = live(says(read_mm=(20.0, 11.25)))
+    assert found["on"].format == ""
+    assert found["notes"] == ["No recording format of Ebb 64 is 20.00 × 11.25 mm at 4096 × 1714 pixels."]
+    assert live(says(lens="Heron 35"))["notes"] == ["The lens Heron 35 is not in the package."]
+
+
+def test_an_f_number_is_told_as_the_ring_is_marked():
+    glass = next(lens for _, lens in M.package.lenses.values() if lens.name == "Merrow 65")
+    found = live(says(t_stop=None, f_number=2.0))
+    assert found["on"].stop == pytest.approx(2.0 * glass.t_stop / glass.f_number, abs=1e-3)
+
+
+def test_the_stop_that_keeps_a_match_has_the_depth_of_the_other():
+    """Depth as a share of the picture: 1/near - 1/far of both, worked out with the textbook's formulas."""
+    a, b = on("12B", stop=4.0, focus_m=3.0), on("13B", lens="Merrow 50", stop=2.0, focus_m=3.0)
+    states = [
+        state_of(M.package, each, picture_of(M.settings), reference_of(M.bench, M.package)) for each in (a, b)
+    ]
+    found = match_stop(M.package, *states)
+    depths = []
+    for each, t, wide_px in ((a, 4.0, 6432), (b, found["exact_stop"], 4352)):
+        glass = next(lens for _, lens in M.package.lenses.values() if lens.name == each.lens)
+        wide = wide_px * PITCH
+        coc = math.hypot(wide, wide / 2.39) / 1500
+        f = glass.focal_min_mm
+        near, far = thin_lens_limits(f, t * glass.f_number / glass.t_stop, coc, 3000.0)
+        # From the lens, not from the sensor: what lies behind the lens is what its image distance is.
+        behind = 3000.0 - (3000.0 + math.sqrt(3000.0**2 - 4 * 3000.0 * f)) / 2
+        depths.append(1 / (near - behind) - 1 / (far - behind))
+    assert depths[1] == pytest.approx(depths[0], rel=2e-3)
+    told = kept_match(M.package, M.settings, M.bench, ("A", a, SHOTS["12B"]), ("B", b, SHOTS["13B"]))
+    assert told["told"].startswith(f"T{found['stop']:.3g} keeps the depth of camera A")
+    same = kept_match(
+        M.package,
+        M.settings,
+        M.bench,
+        ("A", a, SHOTS["12B"]),
+        ("B", b.model_copy(update={"stop": found["stop"]}), SHOTS["13B"]),
+    )
+    assert same["told"].startswith("As deep as camera A")
+    assert (
+        kept_match(M.package, M.settings, M.bench, ("A", a, None), ("B", on("12B", lens="gone"), None))
+        is None
+    )
+
+
+def clip(name, at=None, **facts):
+    plain = {"name": name, "raster": [4096, 1714], "fps": 25.0} | facts
+    return Clip(key=f"c-{abs(hash(name))}", at=at or "2026-05-18T22:00:00Z", offset_min=60, written_at="2026-05-18T23:00:00Z", unit="A", day="1",
+                facts=ClipFacts.model_validate(plain | ({"at": at} if at else {})))  # fmt: skip
+
+
+TAKES = [take("t1", "12B", 1, at="20:10:00"), take("t2", "12B", 2, at="20:20:00"), take("t3", "12C", 1, at="20:30:00"),
+         take("t12", "12B", 12, at="21:00:00")]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("given", "key", "how"),
+    [
+        (clip("12B_T2.mov"), "t2", "by its name"),
+        (clip("12b-02 ines.mov"), "t2", "by its name"),
+        (clip("quay 12B take 12.mov"), "t12", "by its name"),
+        (clip("12B_T1.mov"), "t1", "by its name"),
+        (clip("112B_T1.mov"), None, ""),
+        (clip("A001C004.mov", timecode="21:19:20:00", seconds=35.0), "t2", "by its time code"),
+        (clip("A001C005.mov", at="2026-05-18T20:29:10Z", seconds=40.0), "t3", "by the time"),
+        (clip("A001C006.mov", at="2026-05-18T03:00:00Z", seconds=40.0), None, ""),
+        (clip("A001C007.mov"), None, ""),
+    ],
+)
+def test_a_take_is_found_by_name_by_time_code_or_by_time(given, key, how):
+    found, told = take_of(given, TAKES)
+    assert (None if found is None else found.key, told) == (key, how)
+    elsewhere = given.model_copy(update={"unit": "B"})
+    assert take_of(elsewhere, TAKES) == (None, "")
+
+
+def test_the_width_in_pixels_proves_the_mode_where_one_mode_writes_it():
+    raw, told = fitting(M.package, ClipFacts(name="x", body="Ebb 64", raster=[4352, 2448]))
+    assert ([p.recording.name for p in raw], told) == (["S35 4.3K raw"], "")
+    both, told = fitting(M.package, ClipFacts(name="x", body="Ebb 64", raster=[3840, 2160]))
+    assert {p.mode.name for p in both} == {"Full 6.4K", "S35 4.3K"}
+    assert "the file alone does not tell" in told.lower()
+    # What it says of the sensor tells them apart.
+    one, told = fitting(
+        M.package,
+        ClipFacts(
+            name="x", body="Ebb 64", raster=[3840, 2160], read_mm=[4352 * PITCH, 4352 * 9 / 16 * PITCH]
+        ),
+    )
+    assert ({p.mode.name for p in one}, told) == ({"S35 4.3K"}, "")
+    none, told = fitting(M.package, ClipFacts(name="x", raster=[4000, 2000]))
+    assert none == []
+    assert "No recording format writes 4000 × 2000; nearest is" in told
+    assert fitting(M.package, ClipFacts(name="x"))[1] == "The file does not say its raster."
+
+
+def held(*clips, takes=TAKES):
+    return clips_held(M.package, M.settings, M.bench, M.shots, list(takes), list(clips))
+
+
+def test_a_run_of_clips_with_the_crop_on_is_told_from_when_to_when():
+    at = [f"2026-05-18T{clock}:00Z" for clock in ("20:09", "20:19", "20:29")]
+    crop = {"raster": [4096, 2160], "body": "Ebb 64", "read_mm": [4352 * PITCH, 4352 * 2160 / 4096 * PITCH]}
+    found = held(
+        clip("12B_T1.mov", at[0]), clip("12B_T2.mov", at[1], **crop), clip("12C_T1.mov", at[2], **crop)
+    )
+    assert [c["differences"][0]["headline"] if c["differences"] else "" for c in found["clips"]] == [
+        "",
+        "CROP IS ON, planned off",
+        "CROP IS ON, planned off",
+    ]
+    # Both frame like another length than planned by as much; so it is one run.
+    assert (
+        next((r["told"].split(":")[0] + r["told"].split(": ")[0][-3:], r["clips"]) for r in found["runs"])[1]
+        == 2
+    )
+    assert found["runs"][0]["told"].startswith(
+        "from 21:19 to 21:29, 2 clips: CROP IS ON, planned off; 10.0 MP instead of 17.3"
+    )
+
+
+def test_a_raster_that_several_modes_write_proves_none_of_them():
+    (found,) = held(clip("12B_T1.mov", raster=[1920, 1080], body="Ebb 64"))["clips"]
+    (difference,) = found["differences"]
+    assert difference["headline"] == "1920 × 1080, planned Scope → 4096"
+    assert "the file does not tell" in difference["effects"][0]
+
+
+def test_what_the_file_says_counts_before_the_log_and_both_are_told():
+    (found,) = held(clip("12B_T1.mov", body="Ebb 64", lens="Merrow 40", t_stop=4.0))["clips"]
+    assert {d["code"] for d in found["differences"]} == {"lens", "stop"}
+    assert found["against_log"] == [
+        "lens: the file says Merrow 40, the log Merrow 65",
+        "stop: the file says T4, the log 2",
+    ]
