@@ -1,7 +1,7 @@
 """Clips and stills against the plan: which recording format each fits, to which take it belongs, and what differs since when.
 
 1. A format fits by the raster of the file, its rate and what is known of its codec. Several scan modes may write the
-   same raster: then the file alone proves none of them, and none is said to differ.
+   same raster: then the log decides among them; where it names none of them, the raster is told and no mode.
 2. A take is found by the name of the clip, by the time code, or by the time; what finds two finds none.
 3. What the file says of lens, stop, EI and shutter counts before the log; what it does not say is taken from the log.
 """
@@ -252,7 +252,11 @@ def _held(
     planned = None if shot is None else on_by_plan(package, settings, shot)
     on = on_of_clip(package, clip.facts, fit, planned, take)
     differences = held_take(package, settings, bench, shot, on)["differences"] if shot is not None else []
-    if planned is not None and clip.facts.raster is not None and not _proved(fit, planned):
+    if (
+        planned is not None
+        and clip.facts.raster is not None
+        and not _proved(fit, planned, OnCamera() if take is None else take.on)
+    ):
         differences = [
             _raster(clip.facts.raster, planned, fit),
             *(d for d in differences if d["code"] not in _OF_THE_WINDOW),
@@ -279,10 +283,10 @@ def _held(
 _OF_THE_WINDOW = ("body", "mode", "format", "crop")
 
 
-def _proved(fit: list[FormatInPackage], planned: OnCamera) -> bool:
-    """Whether a file proves its scan mode: it is of one alone, or may be of the planned one."""
+def _proved(fit: list[FormatInPackage], planned: OnCamera, logged: OnCamera) -> bool:
+    """Whether a scan mode is proved: the file is of one alone, or may be of the planned one, or of what was logged."""
     names = {(p.body.name, p.mode.name) for p in fit}
-    return len(names) == 1 or (planned.body, planned.mode) in names
+    return len(names) == 1 or bool({(planned.body, planned.mode), (logged.body, logged.mode)} & names)
 
 
 def _raster(raster: list[int], planned: OnCamera, fit: list[FormatInPackage]) -> Difference:
