@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import sys
 
-from bench import bulk, finder, kit, latency, packing, screen, sheets, shots
+from bench import bulk, finder, kit, latency, live, packing, screen, sheets, shots
 
 LINE = "{:78} {:>9}   aim {:>10}   {}"
 
@@ -18,6 +18,7 @@ def main() -> int:
     with latency.server() as address:
         results += latency.against_empty(address)
         results += screen.measure(address)
+        results += live.measured(address)
     for result in results:
         verdict = "met" if result.met else "MISSED"
         print(LINE.format(result.name, result.shown, result.aim, verdict))

@@ -90,6 +90,9 @@ def test_no_input_breaks_an_endpoint(client, application):
     for found in document.get_all_operations():
         operation = found.ok()
         tried.append(operation.label)
+        if operation.path.endswith("/events"):
+            # A stream without an end: tests/ui/test_set_view.py listens to it.
+            continue
 
         @given(case=operation.as_strategy())
         @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))

@@ -107,6 +107,9 @@ def test_nothing_that_can_be_sent_is_answered_with_a_5xx(client, production_id, 
     tried = 0
     for path, operations in document["paths"].items():
         for method, operation in operations.items():
+            if path.endswith("/events"):
+                # A stream without an end.
+                continue
             content = operation.get("requestBody", {}).get("content", {})
             kind = next(iter(content), None)
             for _ in range(ROUNDS if kind else 6):

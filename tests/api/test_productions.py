@@ -155,7 +155,8 @@ def test_no_list_and_no_computation_shows_another_s_rows(client, production_id):
         if "get" not in methods or set(re.findall(r"{(\w+)}", path)) != {"production_id"}:
             continue
         answer = client.get(path.replace("{production_id}", str(other)))
-        assert answer.status_code in (200, 404), path
+        # An address that asks for more than the production says so.
+        assert answer.status_code in (200, 404, 422), path
         assert not re.search("Ebb 64|Wren|Low Water|Slab", answer.text), path
         seen += 1
     assert seen >= 8

@@ -28,6 +28,17 @@ _LISTED = {
         ("return first if first == second else", "return first if first != second else"),
     ],
     "base/distances.py": [("if not 0 < total <= 1_000_000:", "if not 0 <= total <= 1_000_000:")],
+    "record/differences.py": [
+        ("total += math.log2(u.ei / p.ei)", "total -= math.log2(u.ei / p.ei)"),
+        ("total += p.nd_stops - u.nd_stops", "total -= p.nd_stops - u.nd_stops"),
+        ("true = head * min(over, 1.0)", "true = head * max(over, 1.0)"),
+        ("wider < 1 - _LITTLE", "wider > 1 + _LITTLE"),
+        ("SAME_RATE = 2e-4", "SAME_RATE = 2e-3"),
+    ],
+    "record/writing.py": [("if item.has(entry):", "if item.entry == entry:"), ("if based_on != item.revision:", "if based_on > item.revision:")],
+    "record/curves.py": [("far = 2 / traced.pupil_z_mm - 1 / (near - origin)", "far = 2 / traced.pupil_z_mm - 1 / near")],
+    "record/heard.py": [("SAME_SIZE = 0.004", "SAME_SIZE = 0.1"), ("bare *= setting.widest_t / setting.widest_f", "bare /= setting.widest_t / setting.widest_f")],
+    "record/clips.py": [("BEFORE_S, AFTER_S = 60.0, 600.0", "BEFORE_S, AFTER_S = 60.0, 1.0"), ("0*{take.take}(?![0-9])", "0*{take.take}")],
     "base/stops.py": [("return 2.0 * math.log2(narrower / wider)", "return math.log2(narrower / wider)")],
     "optics/conjugates.py": [
         ("np.sqrt(q * (q - 4.0))", "np.sqrt(q * (q - 3.0))"),

@@ -38,6 +38,12 @@ def test_a_take_with_another_lens_is_three_taps_and_told_at_once(phone, address,
     expect(told).to_contain_text("Merrow 50 for Merrow 65: frames like 33.2, not 43.2")
     phone.get_by_role("button", name="Log take 4").click()
     expect(phone.get_by_role("button", name="Log take 5")).to_be_visible()
+    phone.get_by_role("button", name="Undo the take").click()
+    expect(phone.get_by_role("button", name="Log take 4")).to_be_visible()
+    phone.get_by_role("button", name=re.compile("^Lens: ")).click()
+    phone.get_by_role("button", name="Merrow 50", exact=True).click()
+    phone.get_by_role("button", name="Log take 4").click()
+    expect(phone.get_by_role("button", name="Log take 5")).to_be_visible()
     # The same as last time is the default from now on.
     expect(phone.get_by_role("button", name=re.compile("^Lens: Merrow 50"))).to_be_visible()
     takes = api(phone, address, "set?day=1")["day"]["takes"]

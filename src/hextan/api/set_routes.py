@@ -39,7 +39,7 @@ from hextan.live.camera import Camera
 from hextan.live.listening import is_loopback
 from hextan.media.heads import HEAD, merged, of_bytes
 from hextan.store import log
-from hextan.store.record import OfTheSet, of_the_set
+from hextan.store.record import OfTheSet
 from hextan.store.repositories import find_production
 from hextan.store.single import SET
 
@@ -50,7 +50,8 @@ Day = Annotated[str | None, Query(max_length=120)]
 
 def known(request: Request, db: Db, production_id: int) -> OfTheSet:
     """A production as the page of the set reads it."""
-    return of_the_set(db, production_id, request.app.state.packages.package(db, production_id))
+    found: OfTheSet = request.app.state.known.of(db, production_id, request.app.state.packages)
+    return found
 
 
 @router.get("/set", name="set_read", tags=["Set"], responses={200: {"model": SetSeen}})

@@ -18,6 +18,7 @@ from hextan.core.record import (
     Said,
     SetDay,
     SetSettings,
+    Short,
 )
 
 
@@ -109,9 +110,9 @@ class ClipsAsk(Shape):
     """Clips and stills to list with a day."""
 
     facts: Annotated[list[ClipFacts], Field(min_length=1, max_length=5000)]
-    unit: Annotated[str, Field(max_length=20)] = ""
-    day: Annotated[str, Field(max_length=120)] = ""
-    by: Annotated[str, Field(max_length=120)] = ""
+    unit: Short = ""
+    day: Short = ""
+    by: Short = ""
     offset_min: Annotated[int, Field(ge=-840, le=840)] = 0
 
 

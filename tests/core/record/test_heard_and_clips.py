@@ -68,6 +68,18 @@ def test_what_it_cannot_say_is_taken_from_what_was_booked_and_then_from_the_plan
     assert live(bare, last=booked.model_copy(update={"body": "Skiff 46"}))["on"].lens == ""
 
 
+def test_a_de_squeeze_that_is_not_the_lenses_is_told():
+    scope = next(lens.name for _, lens in M.package.lenses.values() if lens.squeeze == 2.0)
+    (found,) = list(live(says(squeeze=2.0))["held"]["differences"])
+    assert (found["headline"], found["effects"]) == (
+        "DE-SQUEEZED 2x, the lens has 1x",
+        ["the finder shows everything too wide"],
+    )
+    codes = [d["code"] for d in live(says(lens=scope, squeeze=2.0))["held"]["differences"]]
+    assert "squeeze" not in codes
+    assert "squeeze" in [d["code"] for d in live(says(lens=scope, squeeze=1.0))["held"]["differences"]]
+
+
 def test_a_window_that_is_in_no_plan_is_told_and_guessed_at_by_nobody():
     found = live(says(read_mm=(20.0, 11.25)))
     assert found["on"].format == ""

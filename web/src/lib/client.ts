@@ -39,7 +39,7 @@ const http = createClient<paths>({ baseUrl: '/' })
 
 /** Answers that the core words itself; documents stay as they were written. */
 const WORDED =
-  /\/(bench\/(view|depth|exposure|flicker)|compare|match-camera|shots\/(view|rented)|packing\/searches)(\/|$)/
+  /\/(bench\/(view|depth|exposure|flicker)|compare|match-camera|shots\/(view|rented)|packing\/searches|set\/(held|report))(\/|$)/
 http.use({
   async onResponse({ request, response }) {
     if (!response.ok || !WORDED.test(new URL(request.url).pathname)) return undefined

@@ -37,7 +37,7 @@ const written = (writer: Writer, at: Date) => ({
 
 export const EMPTY: OnCamera = {
   body: '', mode: '', format: '', lens: '', adapters: [], focal_mm: null, stop: null, ei: null, nd_stops: null,
-  fps: null, shutter_deg: null, focus_m: null, crops: null, card: '',
+  fps: null, shutter_deg: null, focus_m: null, crops: null, squeeze: null, card: '',
 } // prettier-ignore
 
 export const newTake = (

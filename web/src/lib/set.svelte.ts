@@ -51,6 +51,8 @@ export class SetPage {
   shotKey = $state<string | null>(null)
   /** What was set here since the last take; none: as it was. */
   draft = $state.raw<Partial<OnCamera>>({})
+  /** The take that was logged here last, and can be undone. */
+  logged = $state<string | null>(null)
   /** Whether the browser has all of the day: it can be worked without a line. */
   complete = $state(false)
   held = $state.raw<Held | null>(null)
@@ -200,9 +202,17 @@ export class SetPage {
     const said = this.live.seen?.said ?? null
     const take = { ...newTake(this.#writer, this.shot, this.take, this.on), said, ...part }
     this.draft = {}
+    this.logged = take.key
     void this.outbox.put(take, 0)
     this.#ask()
     return take
+  }
+
+  /** Take back the take that was logged here last: it stays in the history, and what was on stays on. */
+  undo() {
+    const take = this.takes.find((row) => row.entry.key === this.logged)
+    this.logged = null
+    if (take) this.correct(take, { removed: true })
   }
 
   book(note: string) {

@@ -26,7 +26,8 @@ async function seen(productionId: number, plan: SheetPlan, first: number, most: 
   const answer = await client.viewSheet(productionId, plan, first, most)
   if (answer.problem?.code !== 'no_answer') {
     // Asked for once more at its address, beside the page: so that the browser has it.
-    if (most && navigator.serviceWorker?.controller) void client.seeSavedSheet(productionId, plan.key, first, most)
+    if (most && navigator.serviceWorker?.controller)
+      void client.seeSavedSheet(productionId, plan.key, first, most)
     return answer
   }
   const saved = await client.seeSavedSheet(productionId, plan.key, first, most || PAGES)

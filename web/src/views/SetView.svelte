@@ -177,6 +177,7 @@
   current="set"
   heading="Set"
   {keys}
+  undo={{ steps: { back: page.logged ? 1 : 0, forth: 0 }, undo: () => page.undo(), redo: () => {} }}
   sheet={shown === 'report' ? { kind: 'day' } : shown === 'checks' ? { kind: 'checks' } : null}
   problem={page.problem?.code === 'no_answer' && page.seen ? null : (page.problem ?? unread)}
   onretry={() => void page.load()}
@@ -281,6 +282,7 @@
                   >Set as planned</button
                 >
                 <button class="knob" onclick={() => page.book('')}>From now on this</button>
+                {#if page.logged}<button class="knob" onclick={() => page.undo()}>Undo the take</button>{/if}
                 <button
                   class="knob"
                   disabled={!last}

@@ -381,6 +381,24 @@ def _lens(pair: Pair) -> Iterator[Difference]:
                    [*_frames(pair.before, alone), *_covered(alone)])  # fmt: skip
 
 
+def _squeeze(pair: Pair) -> Iterator[Difference]:
+    """What the camera de-squeezes by has to be the squeeze of the lens that is on."""
+    used = pair.used.squeeze
+    figures = pair.after if pair.after is not None else pair.before
+    lens = None if figures is None else figures.found.lens
+    if used is None or lens is None or abs(used / lens.squeeze - 1) <= SAME_SHARE:
+        return
+    effects = [f"the finder shows everything too {'wide' if used > lens.squeeze else 'narrow'}"]
+    yield _row(
+        "squeeze",
+        "De-squeeze",
+        f"{lens.squeeze:g}x",
+        f"{used:g}x",
+        effects,
+        f"DE-SQUEEZED {used:g}x, the lens has {lens.squeeze:g}x",
+    )
+
+
 def _stop(pair: Pair) -> Iterator[Difference]:
     p, u = pair.planned.stop, pair.used.stop
     if p is None or u is None or abs(2 * math.log2(u / p)) <= SAME_STOPS:
@@ -447,5 +465,5 @@ def _distance(pair: Pair) -> Iterator[Difference]:
 
 #: In the order in which they are told: what spoils most comes first.
 ROWS: tuple[Callable[[Pair], Iterator[Difference]], ...] = (
-    _body, _mode, _crops, _format, _rate, _distance, _lens, _stop, _nd, _ei, _shutter,
+    _body, _mode, _crops, _format, _rate, _distance, _squeeze, _lens, _stop, _nd, _ei, _shutter,
 )  # fmt: skip

@@ -50,6 +50,8 @@ class OnCamera(Part):
     focus_m: Metres | None = None
     #: In-camera crops that are on; None where nobody says.
     crops: Annotated[list[Name], Field(max_length=50)] | None = None
+    #: By how much the camera de-squeezes, where it says so.
+    squeeze: Annotated[float, Field(ge=0.5, le=4)] | None = None
     #: The card, or the roll.
     card: Short = ""
 

@@ -119,6 +119,7 @@ def on_camera(
             "adapters": adapters,
             "focal_mm": before.focal_mm if focal is None and lens == before.lens else focal,
             "stop": stop if stop is not None else before.stop,
+            "squeeze": heard.squeeze if heard.squeeze is None or 0.5 <= heard.squeeze <= 4 else None,
             "ei": heard.ei if heard.ei is not None else before.ei,
             "fps": heard.fps if heard.fps is not None else before.fps,
             "shutter_deg": heard.shutter_deg if heard.shutter_deg else before.shutter_deg,

@@ -76,6 +76,7 @@ class Setting:
     fps: float = 25.0
     ei: int = 800
     shutter_deg: float = 180.0
+    squeeze: float = 1.0
     lens: str = ""
     focal_mm: float | None = None
     stop: float = 2.8
@@ -101,7 +102,7 @@ class Pull:
 
 
 _FIELDS: dict[str, Callable[[Any], Any]] = {
-    "fps": float, "ei": int, "shutter_deg": float, "lens": str, "focal_mm": float, "stop": float, "focus_m": float,
+    "fps": float, "ei": int, "shutter_deg": float, "squeeze": float, "lens": str, "focal_mm": float, "stop": float, "focus_m": float,
     "recording": bool, "slate": str,
 }  # fmt: skip
 
@@ -223,6 +224,7 @@ class SimulatedCamera:
             },
             "activeSensorResolution": {"width": window.raster[0], "height": window.raster[1]},
             "captureFrameRate": _rational(now.fps),
+            "anamorphicSqueeze": _rational(now.squeeze),
             "isoSpeed": now.ei if self.misbehaves != "impossible" else -1,
             "shutterAngle": now.shutter_deg,
         }
@@ -269,6 +271,7 @@ class SimulatedCamera:
             "fps": now.fps,
             "ei": now.ei,
             "shutter_deg": now.shutter_deg,
+            "squeeze": now.squeeze,
             "lens": now.lens,
             "stop": now.stop,
             "focus_m": round(now.focus_m, 3),

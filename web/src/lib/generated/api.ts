@@ -13441,6 +13441,11 @@ export interface components {
              */
             shutter_deg: number | null;
             /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             */
+            squeeze: number | null;
+            /**
              * Stop
              * @description Stop as the ring is marked.
              */
@@ -13522,6 +13527,11 @@ export interface components {
              * @description Shutter, degrees.
              */
             shutter_deg?: number | null;
+            /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             */
+            squeeze?: number | null;
             /**
              * Stop
              * @description Stop as the ring is marked.

@@ -20,7 +20,7 @@
   const toggle = (cell: Cell) => (open = open === cell ? null : cell)
 
   const CODES: Record<Cell, readonly string[]> = {
-    body: ['body'], mode: ['mode', 'format', 'crop'], lens: ['lens', 'focal', 'adapters'], stop: ['stop'],
+    body: ['body'], mode: ['mode', 'format', 'crop'], lens: ['lens', 'focal', 'adapters', 'squeeze'], stop: ['stop'],
     light: ['ei', 'nd'], rate: ['rate', 'shutter'], card: [],
   } // prettier-ignore
   const off = (cell: Cell) => held?.differences.some((d) => CODES[cell].includes(d.code)) ?? false
