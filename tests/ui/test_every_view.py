@@ -34,6 +34,7 @@ VIEWS = [
     ("/sheets/cart-depth", None),
     ("/sheets/director-shots", None),
     ("/sheets/files", None),
+    *((f"/set{page}?day=1", None) for page in ("", "/takes", "/checks", "/clips", "/report", "/cameras")),
     ("/compare", "Match to A"),
     ("/package/bodies/new", None),
     ("/package/lenses/new", None),

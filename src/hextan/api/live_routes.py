@@ -19,7 +19,7 @@ from hextan.api.plumbing import Db, ProductionId, json_answer
 from hextan.api.route import Route
 from hextan.api.set_schemas import LiveSeen
 from hextan.core.base import Key, NotFoundError
-from hextan.core.record import OnCamera, cameras_now, kept_match, live_held
+from hextan.core.record import OnCamera, cameras_now, kept_match, live_held, on_camera
 from hextan.core.shots import Shot
 from hextan.live.camera import Camera, Standing
 from hextan.live.cameras import ENDING, Cameras
@@ -30,7 +30,7 @@ router = APIRouter(route_class=Route, prefix="/productions/{production_id}/live"
 Unit = Annotated[str, Path(min_length=1, max_length=20)]
 ShotKey = Annotated[Key | None, Query()]
 #: Between two events at least so many seconds pass; without any news the page is told that it goes on after so many.
-LEAST_S, MOST_S = 0.08, 1.0
+LEAST_S, MOST_S = 0.12, 1.5
 SEEN: dict[int | str, dict[str, Any]] = {200: {"model": LiveSeen}}
 EVENTS: dict[int | str, dict[str, Any]] = {
     200: {
@@ -72,7 +72,7 @@ def read(production_id: ProductionId, unit: Unit, db: Db, request: Request, shot
 async def events(
     production_id: ProductionId, unit: Unit, request: Request, shot: ShotKey = None
 ) -> AsyncIterable[ServerSentEvent]:
-    """Tell whatever a camera says as it says it, held against the plan of a shot. Without news once a second that it goes on."""
+    """Tell whatever a camera says as it says it, held against the plan of a shot. Without news it says every second or two that it goes on."""
     state = request.app.state
     cameras: Cameras = state.cameras
 
@@ -161,10 +161,13 @@ def seen_of(m: OfTheSet, here: dict[str, Camera], unit: str, shot_key: str | Non
         if other == unit:
             continue
         stands = its.standing()
-        on = _on_of(m, its, stands, last.get(other))
         found["others"].append({"unit": other, "body": its.source.body, "speaks": stands.speaks})
         mine: OnCamera | None = found["on"] or last.get(unit)
-        if on is not None and mine is not None and stands.speaks and found["match"] is None:
+        # Of several that speak the first is the one to match.
+        if mine is None or not stands.speaks or found["match"] is not None:
+            continue
+        on = _on_of(m, its, stands, last.get(other))
+        if on is not None:
             found["match"] = kept_match(m.package, m.settings, m.bench, (other, on, None), (unit, mine, shot))
     return found
 
@@ -180,10 +183,10 @@ def _last_take(m: OfTheSet, unit: str) -> datetime | None:
 
 
 def _on_of(m: OfTheSet, camera: Camera, standing: Standing, last: OnCamera | None) -> OnCamera | None:
+    """What is on another camera, without holding it against anything."""
     if standing.heard is None:
         return None
-    nothing: Shot | None = None
-    return live_held(m.package, m.settings, m.bench, nothing, camera.source.body, standing.heard, last)["on"]
+    return on_camera(m.package, camera.source.body, standing.heard, None, last)[0]
 
 
 def said_of_bodies(m: OfTheSet, here: dict[str, Camera], shot_of: dict[str, Shot]) -> dict[str, list[str]]:

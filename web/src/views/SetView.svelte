@@ -270,12 +270,7 @@
               />
               <div class="take">
                 <button class="log" onclick={() => page.logTake()}>Log take {page.take}</button>
-                <button
-                  class="knob"
-                  disabled={!last}
-                  aria-pressed={last?.entry.circled ?? false}
-                  onclick={circle}>{circleWords}</button
-                >
+                <button class="knob" disabled={!last} onclick={circle}>{circleWords}</button>
               </div>
               <div class="more">
                 <button class="knob" disabled={!page.shot.on} onclick={() => page.asPlanned()}

@@ -26,7 +26,7 @@ from hextan.core.record.document import (
     parse_log,
     parse_set,
 )
-from hextan.core.record.heard import Heard, windows_of
+from hextan.core.record.heard import Heard, on_camera, windows_of
 from hextan.core.record.planned import planned_of
 from hextan.core.record.report import CameraDay, day_report
 from hextan.core.record.writing import written
@@ -63,6 +63,7 @@ __all__ = [
     "held_against",
     "kept_match",
     "live_held",
+    "on_camera",
     "parse_item",
     "parse_log",
     "parse_set",

@@ -16,6 +16,9 @@ from hextan.core.record.heard import Heard, on_camera
 from hextan.core.record.planned import on_by_plan, picture_of, reference_of
 from hextan.core.shots import Shot, needs_of
 
+#: Farther off than this in depth, stops, no stop keeps a match.
+WORTH_STOPS = 0.5
+
 
 class LiveHeld(TypedDict):
     """What a camera says, held against the plan."""
@@ -102,12 +105,16 @@ def kept_match(
         else f", {stops_words(light)} {'brighter' if found['brighter_stops'] > 0 else 'darker'} than {first[0]} as it is set"
     )
     mark = f"{found['marks']}{found['stop']:.3g}"
-    already = other[1].stop is not None and abs(found["stop"] / other[1].stop - 1) < 0.03
-    told = f"{mark} keeps the depth of camera {first[0]}{left}{bright}."
+    if abs(found["depth_stops"]) > WORTH_STOPS:
+        told = f"No stop of {other[1].lens} keeps the depth of camera {first[0]}: {mark} comes nearest{left}{bright}."
+    elif other[1].stop is not None and abs(found["stop"] / other[1].stop - 1) < 0.03:
+        told = f"As deep as camera {first[0]}{left}{bright}."
+    else:
+        told = f"{mark} keeps the depth of camera {first[0]}{left}{bright}."
     return {
         "unit": other[0],
         "to": first[0],
         "stop": found["stop"],
         "marks": found["marks"],
-        "told": f"As deep as camera {first[0]}{left}{bright}." if already else told,
+        "told": told,
     }

@@ -1047,7 +1047,7 @@ export interface paths {
         };
         /**
          * Live Events
-         * @description Tell whatever a camera says as it says it, held against the plan of a shot. Without news once a second that it goes on.
+         * @description Tell whatever a camera says as it says it, held against the plan of a shot. Without news it says every second or two that it goes on.
          */
         get: operations["live_events"];
         put?: never;

@@ -46,7 +46,7 @@
           {#each cameras as camera (camera.unit)}
             {#each camera.cards as card, i (card.card)}
               <tr>
-                <th scope="row">{i ? '' : camera.unit}</th>
+                {#if i}<td></td>{:else}<th scope="row">{camera.unit}</th>{/if}
                 <td class="figure">{i ? '' : camera.takes}</td>
                 <td class="figure">{i ? '' : camera.circled}</td>
                 <td class="figure">{i ? '' : camera.shots}</td>
@@ -59,7 +59,7 @@
             {/each}
             {#if camera.cards.length > 1}
               <tr>
-                <th scope="row"></th>
+                <td></td>
                 <td colspan="6" class="soft">{camera.unit} in all</td>
                 <td class="figure">{minutes(camera.minutes)}</td>
                 <td></td>
