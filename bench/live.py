@@ -67,7 +67,9 @@ def _speaking(address: str) -> Iterator[dict[str, SimulatedCamera]]:
 
 
 def _put(url: str, body: Any) -> None:
-    request = urllib.request.Request(url, json.dumps(body).encode(), {"Content-Type": "application/json"}, method="PUT")
+    request = urllib.request.Request(
+        url, json.dumps(body).encode(), {"Content-Type": "application/json"}, method="PUT"
+    )
     urllib.request.urlopen(request).close()
 
 
@@ -140,7 +142,9 @@ def _many() -> tuple[float, int]:
         data.append(said.data() or b"")
     now = [0.0]
     start = datetime(2026, 5, 18, tzinfo=UTC)
-    camera = Camera(Source(unit="A", body="Ebb 64", on=True), lambda: now[0], lambda: start + timedelta(seconds=now[0]))
+    camera = Camera(
+        Source(unit="A", body="Ebb 64", on=True), lambda: now[0], lambda: start + timedelta(seconds=now[0])
+    )
     began = time.process_time()
     for i in range(SAMPLES):
         now[0] = i / 24
@@ -155,7 +159,9 @@ def measured(address: str) -> list[Result]:
         cost = _cost(address, cameras)
     seconds, room = _many()
     return [
-        Result("a camera's change to the screen, 95th percentile", quantiles(to_screen, n=20)[-1], 300.0, "ms"),
+        Result(
+            "a camera's change to the screen, 95th percentile", quantiles(to_screen, n=20)[-1], 300.0, "ms"
+        ),
         Result(f"{CAMERAS} cameras at 24 samples a second, each watched, share of a core", cost, 20.0, "%"),
         Result("a million samples heard, on the processor", seconds, 200.0, "s"),
         Result("entries that are left of them", float(room), 18_800.0, ""),

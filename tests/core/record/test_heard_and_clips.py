@@ -121,6 +121,12 @@ def test_the_stop_that_keeps_a_match_has_the_depth_of_the_other():
         ("B", b.model_copy(update={"stop": found["stop"]}), SHOTS["13B"]),
     )
     assert same["told"].startswith("As deep as camera A")
+    deep, shallow = (
+        on("12B", lens="Merrow 18", stop=11.0, focus_m=3.0),
+        on("12B", lens="Merrow 135", stop=2.5, focus_m=3.0),
+    )
+    none = kept_match(M.package, M.settings, M.bench, ("A", deep, None), ("B", shallow, None))
+    assert none["told"].startswith("No stop of Merrow 135 keeps the depth of camera A: ")
     assert (
         kept_match(M.package, M.settings, M.bench, ("A", a, None), ("B", on("12B", lens="gone"), None))
         is None

@@ -357,6 +357,10 @@
         />
       {:else if report}
         <ReportPanel {report} />
+        <section aria-label="What was shot">
+          <h2>What was shot</h2>
+          <TakeList takes={page.takes} {unit} onchange={(take, part) => page.correct(take, part)} />
+        </section>
       {/if}
     </div>
   {/if}

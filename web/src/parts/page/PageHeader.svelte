@@ -53,8 +53,10 @@
     />
     <nav aria-label="Views">
       {#each VIEWS as { name: view, title } (view)}
-        <a data-view={view} href={pathTo(productionId, view)} aria-current={view === current ? 'page' : undefined}
-          >{title}</a
+        <a
+          data-view={view}
+          href={pathTo(productionId, view)}
+          aria-current={view === current ? 'page' : undefined}>{title}</a
         >
       {/each}
     </nav>
