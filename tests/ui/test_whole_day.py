@@ -13,6 +13,7 @@ from playwright.sync_api import expect
 from hextan.standins.camera.models import invented
 from hextan.standins.camera.serving import Cameras, Sender
 from hextan.standins.camera.simulated import SimulatedCamera
+from tests.live.test_listening import free_udp_port
 from tests.media.clips import clip
 from tests.ui.conftest import ROOT
 
@@ -43,9 +44,9 @@ def test_the_whole_day_names_what_was_planted_and_no_more(own_server, device, tm
     as_planned(a, shots["14A"]["on"])
     as_planned(b, shots["15B"]["on"])
     of = Cameras({"A": a, "B": b}, secret="low tide")
-    http = of.serve(0)
+    http, port = of.serve(0), free_udp_port()
     kept = asked(server, f"{home}/set/settings")
-    sources = [{"unit": "A", "body": "Ebb 64", "on": True, "way": "udp", "port": 45977, "secret": a.source},
+    sources = [{"unit": "A", "body": "Ebb 64", "on": True, "way": "udp", "port": port, "secret": a.source},
                {"unit": "B", "body": "Ebb 64", "on": True, "way": "http", "port": http.server_address[1], "path": "/samples/B", "secret": "low tide"}]  # fmt: skip
     asked(
         server,
@@ -53,7 +54,7 @@ def test_the_whole_day_names_what_was_planted_and_no_more(own_server, device, tm
         {"version": kept["version"], "document": {**kept["document"], "sources": sources}},
         "PUT",
     )
-    sender = Sender(a, 45977)
+    sender = Sender(a, port)
     sender.start()
     try:
         _shoot(server, device, home, shots, a, b)
