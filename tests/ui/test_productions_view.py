@@ -216,7 +216,7 @@ def test_a_production_speaks_in_the_words_of_stills(bench):
         bench.get_by_role("radiogroup", name="Words of the trade").get_by_text("stills", exact=True).click()
     bench.goto(f"{at}/bench#light")
     bench.get_by_label("Reference for crop factors").select_option(label="full frame")
-    expect(bench.locator(".sum")).to_contain_text("35 mm equivalent")
+    expect(bench.locator("div.sum")).to_contain_text("35 mm equivalent")
     expect(bench.get_by_label("ISO", exact=True)).to_be_visible()
     expect(bench.get_by_text(re.compile(r"and ISO \d+"))).to_be_visible()
     bench.goto(f"{at}/shots")
