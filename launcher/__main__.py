@@ -188,7 +188,10 @@ def main() -> int:
     parsers["clips"].add_argument("--unit", default="", metavar="LETTER", help="the camera that shot them")
     parsers["clips"].add_argument("--day", default="1", help="the day of the list of shots")
     parsers["camera"].add_argument("arguments", nargs=argparse.REMAINDER, metavar="LETTER=BODY[:PORT]")
-    options = parser.parse_args()
+    # What follows these is theirs, dashes and all.
+    options, more = parser.parse_known_args()
+    if more and options.command != "camera":
+        parser.error(f"unrecognized arguments: {' '.join(more)}")
     actions: dict[str, Callable[[], int]] = {
         "demo": lambda: serve(demo=True),
         "serve": lambda: serve(demo=False),
@@ -201,7 +204,7 @@ def main() -> int:
         "export": lambda: export(options),
         "import": lambda: take_in(options.file),
         "clips": lambda: clips(options),
-        "camera": lambda: camera(options.arguments),
+        "camera": lambda: camera([*more, *options.arguments]),
         "bench": bench,
         "mutate": lambda: mutate(options.files),
         "types": checks.write_types,

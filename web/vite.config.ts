@@ -40,7 +40,7 @@ const offline = () =>
           handler: 'NetworkFirst',
           options: {
             cacheName: 'hextan-day-1',
-            networkTimeoutSeconds: 4,
+            networkTimeoutSeconds: 10,
             cacheableResponse: { statuses: [200] },
             expiration: { maxEntries: 600 },
           },

@@ -115,3 +115,39 @@ def test_a_head_that_cannot_be_is_refused(client, url, query, word):
     )
     assert answer.status_code == 422
     assert word in answer.json()["error"]["message"]
+
+
+def test_nobody_listens_to_a_production_that_is_put_away(client, url, camera):
+    until(client, f"{url}/live/A", lambda s: s["speaks"])
+    for removed in (True, False):
+        version = client.get(url).json()["version"]
+        answer = client.post(f"{url}/removal", json={"version": version, "removed": removed})
+        assert answer.status_code == 200
+        assert client.get(f"{url}/live/A").json()["listened"] is not removed
+
+
+def test_what_is_held_follows_the_settings_and_the_shots_as_they_are_now(client, url):
+    def told():
+        on = {
+            "body": "Ebb 64",
+            "mode": "Full scope 6.4K",
+            "format": "Scope → 4096",
+            "lens": "Merrow 65",
+            "stop": 2.0,
+            "focus_m": 1.0,
+        }
+        return client.post(f"{url}/set/held", json={"shot": "s12b", "on": on}).json()["differences"][0][
+            "planned"
+        ]
+
+    assert told() == "2.50 m to 4.00 m"
+    kept = client.get(f"{url}/settings").json()
+    client.put(
+        f"{url}/settings", json={"version": kept["version"], "settings": kept["settings"] | {"unit": "ft"}}
+    )
+    assert told() == "8' 2½\" to 13' 1½\""
+    shots = client.get(f"{url}/shots").json()
+    document = shots["document"]
+    document["shots"][1]["distance"] = "6-7 ft"
+    client.put(f"{url}/shots", json={"version": shots["version"], "document": document})
+    assert told() == "6' 0\" to 7' 0\""

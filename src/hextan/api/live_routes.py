@@ -79,7 +79,9 @@ async def events(
     def look() -> bytes:
         with Session(state.engine) as session:
             m = state.known.of(session, production_id, state.packages)
-        return orjson.dumps(seen_of(m, cameras.of(production_id), unit, shot), default=_plain)
+        # A shot that was removed while somebody looks at it has no plan any more; the camera speaks on.
+        there = shot if m.shot(shot) is not None else None
+        return orjson.dumps(seen_of(m, cameras.of(production_id), unit, there), default=_plain)
 
     with cameras.watch(production_id) as woken:
         told: tuple[Any, ...] | None = None

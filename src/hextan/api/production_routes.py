@@ -22,6 +22,7 @@ from hextan.api.route import Route
 from hextan.demo.load import reset_demo
 from hextan.formats import production_json
 from hextan.store import models, productions, repositories
+from hextan.store.single import SET
 
 router = APIRouter(route_class=Route, tags=["Productions"])
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
@@ -97,9 +98,15 @@ def write_production(production_id: ProductionId, asked: ProductionWrite, db: Db
 @router.post(
     "/productions/{production_id}/removal", name="production_remove", responses=stale(ProductionWrite)
 )
-def archive_production(production_id: ProductionId, asked: Removal, db: Db) -> ProductionKept:
-    """Put a production away, or bring it back; nothing is lost."""
-    return _kept(productions.set_archived(db, production_id, asked.version, asked.removed))
+def archive_production(
+    production_id: ProductionId, asked: Removal, db: Db, request: Request
+) -> ProductionKept:
+    """Put a production away, or bring it back; nothing is lost. Nobody listens to the cameras of one that is away."""
+    row = productions.set_archived(db, production_id, asked.version, asked.removed)
+    request.app.state.cameras.listen(
+        production_id, [] if asked.removed else SET.read(db, production_id).sources
+    )
+    return _kept(row)
 
 
 @router.get(

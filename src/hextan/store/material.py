@@ -7,14 +7,12 @@ from datetime import datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hextan.core.base import NotFoundError, NothingYetError
-from hextan.core.bench import mended
 from hextan.core.equipment import Package
 from hextan.core.sheets import Material
 from hextan.store import comparisons, log
 from hextan.store.bodies import BODIES
 from hextan.store.models import EquipmentStamp
-from hextan.store.repositories import find_production, read_bench, settings_of
+from hextan.store.repositories import find_production, mended_bench, settings_of
 from hextan.store.single import PACKING, SHOTS
 
 
@@ -31,10 +29,7 @@ def material_of(session: Session, production_id: int, package: Package) -> Mater
         When there is no such production.
     """
     row = find_production(session, production_id)
-    try:
-        bench = mended(read_bench(session, production_id)[1], package)[0]
-    except (NotFoundError, NothingYetError):
-        bench = None
+    bench = mended_bench(session, production_id, package)
     documents = [BODIES.document_of(body) for body in BODIES.every(session, production_id)]
     return Material(
         name=row.name,

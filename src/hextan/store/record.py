@@ -7,14 +7,13 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hextan.core.base import NotFoundError, NothingYetError
-from hextan.core.bench import BenchState, mended
+from hextan.core.bench import BenchState
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.record import Log, Source
 from hextan.core.shots import Shot, ShotList
 from hextan.store import log
 from hextan.store.models import Production, SetRow
-from hextan.store.repositories import find_production, read_bench, settings_of
+from hextan.store.repositories import find_production, mended_bench, settings_of
 from hextan.store.single import SET, SHOTS
 
 
@@ -53,10 +52,7 @@ def of_the_set(session: Session, production_id: int, package: Package) -> OfTheS
         When there is no such production.
     """
     row = find_production(session, production_id)
-    try:
-        bench = mended(read_bench(session, production_id)[1], package)[0]
-    except (NotFoundError, NothingYetError):
-        bench = None
+    bench = mended_bench(session, production_id, package)
     return OfTheSet(
         package, settings_of(row), bench, SHOTS.read(session, production_id), log.read(session, production_id)
     )

@@ -9,7 +9,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, selectinload
 
 from hextan.core.base import NotFoundError, NothingYetError, StaleWriteError, parse_rate
-from hextan.core.bench import BENCH_SCHEMA, BenchState, parse_state
+from hextan.core.bench import BENCH_SCHEMA, BenchState, mended, parse_state
 from hextan.core.documents import adapter_of, body_of, filter_of, lens_set_of, mount_of, pair_notes_of
 from hextan.core.entry import plain_bodies, plain_lens_sets, plain_rig
 from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings, parse_settings
@@ -172,6 +172,14 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
         main = settings.deliveries[0].model_dump(exclude={"name"})
         state = state.model_copy(update={"delivery": BenchDelivery(**main)})
     return 0, state
+
+
+def mended_bench(session: Session, production_id: int, package: core.Package) -> BenchState | None:
+    """The Bench with what is there in the place of equipment that is gone; None where there is nothing yet to set it to."""
+    try:
+        return mended(read_bench(session, production_id)[1], package)[0]
+    except (NotFoundError, NothingYetError):
+        return None
 
 
 def _first_light(settings: PackageSettings) -> Light:

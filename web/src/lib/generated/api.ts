@@ -1239,7 +1239,7 @@ export interface paths {
         put?: never;
         /**
          * Production Remove
-         * @description Put a production away, or bring it back; nothing is lost.
+         * @description Put a production away, or bring it back; nothing is lost. Nobody listens to the cameras of one that is away.
          */
         post: operations["production_remove"];
         delete?: never;
