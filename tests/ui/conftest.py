@@ -214,6 +214,7 @@ class Server:
         self.process = None
 
     def start(self):
+        assert self.process is None, "the server is started while it runs"
         command = [sys.executable, "-m", "hextan.api.serve", "--port", str(self.port)]
         self.process = subprocess.Popen(command, env=self.env, stdout=self.log, stderr=self.log)
         until = time.monotonic() + 40
