@@ -50,9 +50,16 @@ def digest(*files: Path, extra: str = "") -> str:
 
 
 def application_environment() -> dict[str, str]:
-    """Environment for the application's own processes."""
+    """Environment for the application's own processes.
+
+    Every one of them, and every child that reads a foreign file, would compile the sources anew where compiled ones are not wanted
+    beside them: then they lie with what is installed.
+    """
+    given = dict(os.environ)
+    if given.pop("PYTHONDONTWRITEBYTECODE", ""):
+        given.setdefault("PYTHONPYCACHEPREFIX", str(HOME / "compiled"))
     return {
-        **os.environ,
+        **given,
         "PYTHONPATH": f"{ROOT / 'src'}:{ROOT}",
         "HEXTAN_WEB_DIST": str(DIST),
         "PYTHONUNBUFFERED": "1",

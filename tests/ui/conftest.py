@@ -7,6 +7,7 @@ import signal
 import subprocess
 import sys
 import time
+import urllib.parse
 import urllib.request
 from contextlib import contextmanager
 from pathlib import Path
@@ -89,10 +90,14 @@ def own_production(request, databases, base_url):
     with admin.connect() as connection:
         connection.execute(text(f"drop database {name} with (force)"))
         connection.execute(text(f"create database {name} template {name}_first"))
-    # The server finds its connections gone, and opens others.
+    ready(base_url)
+
+
+def ready(url):
+    """Wait until a server whose connections are gone has opened others."""
     for _ in range(50):
         try:
-            urllib.request.urlopen(f"{base_url}/api/ready", timeout=5).close()
+            urllib.request.urlopen(f"{url}/api/ready", timeout=5).close()
             break
         except OSError:
             time.sleep(0.05)
@@ -129,25 +134,31 @@ def complaints(page):
     return said
 
 
+def formats_of(kit):
+    return (row for mode in kit["bodies"][0]["modes"] for row in mode["formats"])
+
+
+def id_of(name, rows):
+    return next(row["id"] for row in rows if row["name"] == name)
+
+
 @pytest.fixture
 def bench(page, base_url, complaints):
     """The Bench as the demo begins, whatever earlier tests kept."""
     page.set_default_timeout(PATIENCE_MS)
-    page.goto(f"{base_url}/?")
-    first = page.evaluate(
-        """async () => {
-             const { here: [{ id }] } = await (await fetch('/api/productions')).json()
-             const bench = await (await fetch(`/api/productions/${id}/bench`)).json()
-             const find = (list, name) => list.find((x) => x.name === name).id
-             const kit = await (await fetch(`/api/productions/${id}/package`)).json()
-             const formats = kit.bodies[0].modes.flatMap((m) => m.formats)
-             const q = new URLSearchParams({ format: find(formats, 'S35 → UHD'), stop: 2.1, subject: 3.2, rate: 25,
-               lens: find(kit.lens_sets.flatMap((s) => s.lenses), 'Wren 40'), aspect: 2.39, pixels: 3840, spare: 0.05,
-               adapter: find(kit.adapters, 'K50 to W54, plain'), reference: 'super35', by: 'width', unit: 'm',
-               pins: find(formats, 'Full → UHD'), sharp: 'picture_diagonal_at_1500', show: 'all' })
-             return q.toString() }"""
-    )
-    page.evaluate("sessionStorage.clear()")
+
+    def get(path):
+        return page.request.get(f"{base_url}/api/productions{path}").json()
+
+    at = f"/{get('')['here'][0]['id']}"
+    kit = get(f"{at}/package")
+    first = urllib.parse.urlencode(
+        {"format": id_of("S35 → UHD", formats_of(kit)), "stop": 2.1, "subject": 3.2, "rate": 25,
+         "lens": id_of("Wren 40", (lens for each in kit["lens_sets"] for lens in each["lenses"])), "aspect": 2.39,
+         "pixels": 3840, "spare": 0.05, "adapter": id_of("K50 to W54, plain", kit["adapters"]), "reference": "super35",
+         "by": "width", "unit": "m", "pins": id_of("Full → UHD", formats_of(kit)), "sharp": "picture_diagonal_at_1500",
+         "show": "all"}
+    )  # fmt: skip
     page.goto(f"{base_url}/?{first}")
     page.wait_for_selector(".sum")
     page.wait_for_selector("tr[data-format]")
@@ -246,13 +257,21 @@ class Server:
         return f"{self.url}/p/{listed}/set?day=1&unit=A&shot=s12b"
 
 
-@pytest.fixture
-def own_server(databases, tmp_path):
-    found = Server(databases[2], tmp_path / "log")
-    found.start()
+@pytest.fixture(scope="module")
+def server_of_file(databases, tmp_path_factory):
+    found = Server(databases[2], tmp_path_factory.mktemp("own") / "log")
     yield found
     found.kill()
     found.log.close()
+
+
+@pytest.fixture
+def own_server(server_of_file, own_production):
+    """A server that this test may kill and start again; after it, what is left of it serves the next one."""
+    if server_of_file.process is None:
+        server_of_file.start()
+    ready(server_of_file.url)
+    return server_of_file
 
 
 @pytest.fixture

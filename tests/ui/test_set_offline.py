@@ -10,13 +10,13 @@ def opened(context, own_server):
     """The page of the set, under the service worker's control, with everything of the day asked for."""
     page = context.pages[0] if context.pages else context.new_page()
     page.goto(own_server.page())
-    expect(page.get_by_role("button", name="Log take 4")).to_be_visible()
     until = time.monotonic() + 30
-    while not page.evaluate("navigator.serviceWorker.controller !== null"):
+    while not page.evaluate(
+        "navigator.serviceWorker.ready.then(() => navigator.serviceWorker.controller !== null)"
+    ):
         assert time.monotonic() < until, "no service worker takes over"
-        page.evaluate("navigator.serviceWorker.ready.then(() => 1)")
         page.reload()
-        expect(page.get_by_role("button", name="Log take 4")).to_be_visible()
+    expect(page.get_by_role("button", name="Log take 4")).to_be_visible()
     expect(page.get_by_text("This day can be worked without a line")).to_be_visible()
     return page
 

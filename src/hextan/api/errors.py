@@ -9,12 +9,13 @@ from typing import Any, Generic, Literal, TypeAlias, TypeVar
 import orjson
 from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
+from pydantic import BaseModel
 from sqlalchemy.exc import DataError, IntegrityError, OperationalError
 from sqlalchemy.orm.exc import StaleDataError
 from starlette.exceptions import HTTPException
 
 from hextan.api.shape import Shape
-from hextan.core.base import ErrorAnswer, FaultBody, errors, faults_of
+from hextan.core.base import ErrorBody, FaultBody, errors, faults_of
 
 log = logging.getLogger("hextan")
 
@@ -29,6 +30,13 @@ STATUS: dict[type[errors.HextanError], int] = {
 
 #: How endpoints answer what they refuse, for the OpenAPI document.
 Responses: TypeAlias = dict[int | str, dict[str, Any]]
+
+
+class ErrorAnswer(BaseModel):
+    """The body of every error."""
+
+    # As the core's own, of which the library would describe one anew for every refusal of every address.
+    error: ErrorBody
 
 
 def refusals(*statuses: int) -> Responses:

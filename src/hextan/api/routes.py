@@ -10,7 +10,7 @@ from fastapi.concurrency import run_in_threadpool
 from sqlalchemy import select
 
 from hextan import __version__
-from hextan.api.errors import refusals, stale
+from hextan.api.errors import ErrorAnswer, refusals, stale
 from hextan.api.plumbing import Db, ProductionId, answers, json_answer
 from hextan.api.route import Route
 from hextan.api.schemas import (
@@ -24,7 +24,7 @@ from hextan.api.schemas import (
     PackageRead,
 )
 from hextan.core import evaluate
-from hextan.core.base import ErrorAnswer, parse_distance_m
+from hextan.core.base import parse_distance_m
 from hextan.core.bench import BenchState, bench_view, mended
 from hextan.core.evaluation import EvaluationAnswer
 from hextan.store import repositories

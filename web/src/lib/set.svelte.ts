@@ -133,6 +133,8 @@ export class SetPage {
   readonly next = $derived(this.shots[this.shots.findIndex((s) => s.shot === this.shot?.shot) + 1] ?? null)
   readonly takes = $derived.by<ListedTake[]>(() => listed(this.seen?.day ?? null, this.outbox.items))
   readonly take = $derived(nextTake(this.takes, this.shot?.shot ?? null, this.unit))
+  /** The last take of this camera. */
+  readonly last = $derived(this.takes.find((take) => take.entry.unit === this.unit) ?? null)
   readonly units = $derived(this.seen?.day.days.find((d) => d.day === this.seen?.day.day)?.units ?? [])
 
   /** What is on the camera: what was set here, else what it says, else what was last shot with, else the plan. */
@@ -220,6 +222,11 @@ export class SetPage {
     this.draft = {}
     void this.outbox.put(newBooking(this.#writer, on, note), 0)
     this.#ask()
+  }
+
+  /** Circle the last take of this camera, or not. */
+  circle() {
+    if (this.last) this.correct(this.last, { circled: !this.last.entry.circled })
   }
 
   correct(take: ListedTake, part: Partial<Take>) {

@@ -78,6 +78,22 @@ export class SheetStates {
     this.known = { ...this.known, [plan.key]: state }
   }
 
+  /** How what was printed of a sheet stands to what would be, in words and as a colour. */
+  of(plan: SheetPlan) {
+    const state = this.known[plan.key]
+    if (!state || state.asked !== askedOf(plan)) return { words: '…', tone: 'soft' }
+    if (state.working) return { words: 'looked for …', tone: 'soft' }
+    if (state.empty) return { words: 'nothing to print', tone: 'warn' }
+    if (!plan.made) return { words: 'not printed', tone: 'soft' }
+    return state.fingerprint === plan.made.fingerprint
+      ? { words: '✓ current', tone: 'ok' }
+      : { words: '≠ plan changed', tone: 'warn' }
+  }
+
+  pages(plan: SheetPlan) {
+    return this.known[plan.key]?.pages
+  }
+
   close() {
     this.#closed = true
   }

@@ -11,15 +11,11 @@
   import ViewFrame from '../parts/page/ViewFrame.svelte'
   import ClipsPanel from '../parts/set/ClipsPanel.svelte'
   import ChecksPanel from '../parts/set/ChecksPanel.svelte'
-  import LiveStatus from '../parts/set/LiveStatus.svelte'
-  import FocusWheel from '../parts/set/FocusWheel.svelte'
-  import OnCells from '../parts/set/OnCells.svelte'
-  import PlanCard from '../parts/set/PlanCard.svelte'
+  import NowPanel from '../parts/set/NowPanel.svelte'
   import ReportPanel from '../parts/set/ReportPanel.svelte'
   import SourcesPanel from '../parts/set/SourcesPanel.svelte'
   import TakeList from '../parts/set/TakeList.svelte'
   import WaitingList from '../parts/set/WaitingList.svelte'
-  import Warnings from '../parts/set/Warnings.svelte'
 
   let { productionId, rest }: ViewProps = $props()
   // The view is made anew for another production.
@@ -41,8 +37,6 @@
   let unit = $state<Unit>('m')
   let report = $state.raw<DayReport | null>(null)
   let unread = $state.raw<Problem | null>(null)
-  let noting = $state(false)
-  const hourOf = (at: string) => new Date(at).toTimeString().slice(0, 5)
 
   async function open() {
     const asked = new URLSearchParams(location.search)
@@ -86,17 +80,6 @@
     (page.seen?.day.days ?? []).map((d) => ({ value: d.day, label: d.day ? `Day ${d.day}` : 'No day' })),
   )
   const units = $derived([...new Set([...page.units, page.unit, 'A', 'B'])].filter(Boolean).sort())
-  const light = $derived(
-    page.agrees?.brighter_stops != null && page.agrees.differences.length > 1
-      ? page.agrees.told.replace(/^.*All in all /, 'All in all ')
-      : '',
-  )
-  /** Since when each difference stands, by the clock of this device. */
-  const since = $derived(
-    Object.fromEntries(
-      Object.entries(page.live.seen?.since ?? {}).map(([code, at]) => [code, at && hourOf(at)]),
-    ),
-  )
   // A lens that the camera names, or another format, has another depth.
   $effect(() => {
     void [page.said?.lens, page.said?.format, page.said?.crops]
@@ -116,25 +99,6 @@
       ),
     ),
   )
-  const last = $derived(page.takes.find((t) => t.entry.unit === page.unit) ?? null)
-  const lastName = $derived(last ? `${last.entry.shot_name} take ${last.entry.take}` : '')
-  const circleWords = $derived(
-    !last ? 'Circle' : last.entry.circled ? `${lastName} is circled` : `Circle ${lastName}`,
-  )
-  const closeM = $derived(page.lens?.close_m ?? 0.3)
-  const focusM = $derived(page.on.focus_m ?? page.shot?.on?.focus_m ?? 3)
-  const whyNoDepth = $derived(
-    page.nearFar
-      ? ''
-      : !page.on.lens || !page.on.format
-        ? 'Say which lens and which format are on: then near and far are told.'
-        : page.on.stop === null
-          ? 'Say the stop: then near and far are told.'
-          : page.curves
-            ? 'Nearer than this lens focuses, or a stop that it does not have.'
-            : '',
-  )
-
   function query() {
     const shot: Record<string, string> = page.shot ? { shot: page.shot.shot } : {}
     return `?${new URLSearchParams({ day: page.seen?.day.day ?? '', unit: page.unit, ...shot })}`
@@ -162,11 +126,8 @@
     { keys: '.', on: ['.'], does: 'Next shot', run: () => step(1) },
     { keys: ',', on: [','], does: 'Previous shot', run: () => step(-1) },
     { keys: 'l', on: ['l'], does: 'Log the take', run: () => page.logTake() },
-    { keys: 'o', on: ['o'], does: 'Circle the last take, or not', run: circle },
+    { keys: 'o', on: ['o'], does: 'Circle the last take, or not', run: () => page.circle() },
   ]
-  function circle() {
-    if (last) page.correct(last, { circled: !last.entry.circled })
-  }
   const tick = (body: string, item: CheckItem, part: { ticked?: boolean; note?: string }) =>
     page.tick(body, item, part)
 </script>
@@ -226,106 +187,7 @@
 
       {#if shown === 'now'}
         {#if page.shot}
-          <div class="columns">
-            <div class="main">
-              {#if page.live.seen?.listened}<LiveStatus
-                  seen={page.live.seen}
-                  broken={page.live.broken}
-                />{/if}
-              {#if page.agrees}<Warnings differences={page.agrees.differences} {light} {since} />{/if}
-              <header class="shot">
-                <p class="now">
-                  <button
-                    class="knob"
-                    aria-label="Previous shot"
-                    disabled={page.shots[0] === page.shot}
-                    onclick={() => step(-1)}>‹</button
-                  >
-                  <span class="number"
-                    ><strong>{page.shot.name}</strong> take <strong>{page.take}</strong></span
-                  >
-                  <button class="knob" aria-label="Next shot" disabled={!page.next} onclick={() => step(1)}
-                    >›</button
-                  >
-                </p>
-                <p>{page.shot.what}{page.shot.framing ? `, ${page.shot.framing}` : ''}</p>
-              </header>
-              <OnCells
-                on={page.on}
-                planned={page.shot}
-                body={page.body}
-                bodies={page.seen.day.bodies}
-                lens={page.lens}
-                held={page.agrees}
-                onset={(part) => page.set(part)}
-              />
-              <FocusWheel
-                {focusM}
-                {closeM}
-                {unit}
-                sharp={page.nearFar}
-                why={whyNoDepth}
-                read={client.readDistance}
-                onchange={(metres) => page.set({ focus_m: metres })}
-              />
-              <div class="take">
-                <button class="log" onclick={() => page.logTake()}>Log take {page.take}</button>
-                <button class="knob" disabled={!last} onclick={circle}>{circleWords}</button>
-              </div>
-              <div class="more">
-                <button class="knob" disabled={!page.shot.on} onclick={() => page.asPlanned()}
-                  >Set as planned</button
-                >
-                <button class="knob" onclick={() => page.book('')}>From now on this</button>
-                {#if page.logged}<button class="knob" onclick={() => page.undo()}>Undo the take</button>{/if}
-                <button
-                  class="knob"
-                  disabled={!last}
-                  aria-expanded={noting}
-                  onclick={() => (noting = !noting)}>Note</button
-                >
-                {#if Object.keys(page.draft).length}<button class="knob" onclick={() => (page.draft = {})}
-                    >Back to what was on</button
-                  >{/if}
-              </div>
-              {#if noting && last}
-                <label class="note"
-                  ><span class="soft">Note on {lastName}</span>
-                  <textarea
-                    class="written"
-                    rows="2"
-                    maxlength="2000"
-                    value={last.entry.note}
-                    onchange={(event) => {
-                      if (last) page.correct(last, { note: event.currentTarget.value.trim() })
-                      noting = false
-                    }}></textarea></label
-                >
-              {/if}
-              <label class="who"
-                ><span class="soft">Logged by</span>
-                <input
-                  class="written"
-                  maxlength="60"
-                  autocomplete="off"
-                  placeholder="your name, so that others know whom to ask"
-                  value={page.by}
-                  onchange={(event) => page.name(event.currentTarget.value)}
-                /></label
-              >
-            </div>
-            <div class="side">
-              <PlanCard planned={page.shot} {unit} next={page.next} onnext={() => step(1)} />
-              <section aria-label="Last takes">
-                <h2>Last takes</h2>
-                <TakeList
-                  takes={page.takes.filter((t) => t.entry.unit === page.unit).slice(0, 4)}
-                  {unit}
-                  onchange={(take, part) => page.correct(take, part)}
-                />
-              </section>
-            </div>
-          </div>
+          <NowPanel {page} {unit} read={client.readDistance} onstep={step} />
         {:else}
           <p>
             There is no shot on this day for this camera. <a class="link" href={pathTo(id, 'shots')}
@@ -396,77 +258,7 @@
   nav a[aria-current] {
     border-bottom-color: var(--accent);
   }
-  .columns {
-    display: grid;
-    grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
-    gap: 18px;
-    align-items: start;
-  }
-  .main,
-  .side {
-    display: grid;
-    gap: 10px;
-    min-width: 0;
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .shot {
-    display: grid;
-    gap: 2px;
-    font-size: 16px;
-  }
-  .now {
-    display: flex;
-    align-items: center;
-    gap: 10px;
-  }
-  .now .knob {
-    min-width: 44px;
-    min-height: 44px;
-    font-size: 22px;
-  }
-  .number {
-    flex: 1;
-    font-size: 26px;
-    line-height: 1.1;
-  }
-  .take {
-    display: grid;
-    grid-template-columns: 2fr 1fr;
-    gap: 8px;
-  }
-  .take .knob {
-    min-height: 58px;
-    white-space: normal;
-  }
-  .log {
-    min-height: 58px;
-    border-radius: 4px;
-    background: var(--accent);
-    color: var(--ground);
-    font-size: 20px;
-    font-weight: 600;
-    cursor: pointer;
-  }
-  .more {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-  }
-  .more .knob {
-    flex: 1;
-    min-height: 44px;
-  }
-  .note,
-  .who {
-    display: grid;
-    font-size: 14px;
-  }
   h2 {
     font-size: 16px;
-  }
-  @media (max-width: 900px) {
-    .columns {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 </style>

@@ -4,19 +4,18 @@
   import { SHEET_KINDS } from '../lib/generated/choices'
   import { toQuery } from '../lib/address'
   import { pathTo, router } from '../lib/router.svelte'
-  import { askedOf, copyOf, newBundle, newSheet, STARTERS, titleOf, type SheetKind } from '../lib/sheets'
-  import { PAGES, Printing, SheetPreview, SheetsEditor, SheetStates } from '../lib/sheets.svelte'
+  import { copyOf, newBundle, newSheet, STARTERS, titleOf, type SheetKind } from '../lib/sheets'
+  import { Printing, SheetPreview, SheetsEditor, SheetStates } from '../lib/sheets.svelte'
   import type { Bundle, Package, Problem, SheetPlan, Unit } from '../lib/types'
   import type { ViewProps } from '../lib/views'
-  import Choice from '../parts/controls/Choice.svelte'
   import Segments from '../parts/controls/Segments.svelte'
-  import EntryField from '../parts/fields/EntryField.svelte'
   import KeptState from '../parts/page/KeptState.svelte'
   import ViewFrame from '../parts/page/ViewFrame.svelte'
+  import BundlePanel from '../parts/sheets/BundlePanel.svelte'
   import FilesTable from '../parts/sheets/FilesTable.svelte'
-  import PaperPage from '../parts/sheets/PaperPage.svelte'
-  import SheetReading from '../parts/sheets/SheetReading.svelte'
   import SheetSettings from '../parts/sheets/SheetSettings.svelte'
+  import ShownSheet from '../parts/sheets/ShownSheet.svelte'
+  import { otherFiles } from '../lib/otherFiles'
 
   let { productionId, rest }: ViewProps = $props()
   // The view is made anew for another production.
@@ -180,29 +179,6 @@
   }
   const print = (plans: SheetPlan[]) => void printing.print(bundle?.name ?? 'Sheets', plans)
 
-  const stateOf = (sheet: SheetPlan) => {
-    const known = states.known[sheet.key]
-    if (!known || known.asked !== askedOf(sheet)) return { words: '…', tone: 'soft' }
-    if (known.working) return { words: 'looked for …', tone: 'soft' }
-    if (known.empty) return { words: 'nothing to print', tone: 'warn' }
-    if (!sheet.made) return { words: 'not printed', tone: 'soft' }
-    return known.fingerprint === sheet.made.fingerprint
-      ? { words: '✓ current', tone: 'ok' }
-      : { words: '≠ plan changed', tone: 'warn' }
-  }
-  const pagesOf = (sheet: SheetPlan) => states.known[sheet.key]?.pages
-  const old = $derived(
-    bundle?.sheets.filter((sheet) => sheet.made && stateOf(sheet).words.includes('changed')) ?? [],
-  )
-  const total = $derived(bundle?.sheets.reduce((sum, sheet) => sum + (pagesOf(sheet) ?? 0), 0) ?? 0)
-  const dayOf = (at: string) =>
-    new Date(at).toLocaleString('en-GB', {
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-    })
-  const last = $derived(Math.min(preview.first + PAGES, preview.seen?.page_count ?? 0))
   const at = (by: number) => {
     const all = bundle?.sheets ?? []
     const next = all[Math.max(0, Math.min(all.length - 1, (plan ? all.indexOf(plan) : 0) + by))]
@@ -218,34 +194,6 @@
     { value: 'real', label: 'Real size' },
     { value: 'reading', label: 'To read' },
   ] as const
-
-  /** Other files of the production, with where they are. */
-  const elsewhere = [
-    {
-      title: 'The whole production, JSON',
-      carries: 'Everything that is entered: exact.',
-      lost: 'Nothing.',
-      back: 'As a production of its own, on the page of productions.',
-      href: client.productionFileAddress(id, false),
-      name: 'Save',
-    },
-    {
-      title: 'Shots: CSV, XLSX, ODS, OpenTimelineIO, edit list',
-      carries: 'Every cell as it was typed; the answers behind them. An edit list: numbers, reels, comments.',
-      lost: 'Of a timeline what stands beside its clips.',
-      back: 'Into the list: what would change is told first.',
-      href: pathTo(id, 'shots'),
-      name: 'Shots',
-    },
-    {
-      title: 'Bodies and lens sets: JSON, CSV, ASC FDL',
-      carries: 'As the file says: JSON all, CSV rows, FDL canvases and framings.',
-      lost: 'Of an FDL what stands in no canvas.',
-      back: 'Into the Package.',
-      href: pathTo(id, 'package', 'bodies'),
-      name: 'Package',
-    },
-  ]
 </script>
 
 <ViewFrame
@@ -273,7 +221,7 @@
       <p><a class="link" href={pathTo(id, 'sheets')}>← Sheets</a></p>
       <FilesTable
         addressOf={(kind, of) => client.handoverAddress(id, kind, of)}
-        others={elsewhere}
+        others={otherFiles(id)}
         read={(kind, file) => client.readCameras(id, kind, file)}
         hrefOf={(state) => `${pathTo(id, 'bench')}?${toQuery(state)}`}
       />
@@ -289,92 +237,27 @@
       </div>
     {:else}
       <div class="three">
-        <aside class="no-print" aria-label="Sheets of the bundle">
-          <details open={roomy}>
-            <summary>{bundle?.name}: {bundle?.sheets.length ?? 0} sheets</summary>
-            <div class="within">
-              <div class="row">
-                <Choice
-                  label="Bundle"
-                  options={bundles.map((each) => ({ value: each.key, label: each.name }))}
-                  value={bundle?.key}
-                  onchange={(key) =>
-                    go(bundles.find((each) => each.key === key)?.sheets[0]?.key ?? String(key))}
-                />
-                <Choice
-                  label="New bundle"
-                  options={STARTERS.map((starter) => ({ value: starter.name, label: starter.name }))}
-                  value={null}
-                  placeholder="New bundle …"
-                  onchange={(name) => {
-                    const starter = STARTERS.find((each) => each.name === name)
-                    if (starter) begin(starter.name, starter.sheets())
-                  }}
-                />
-              </div>
-              {#if bundle}
-                <div class="row">
-                  <EntryField
-                    label="Name of the bundle"
-                    kind="text"
-                    size={18}
-                    value={bundle.name}
-                    fault={bundle.name ? undefined : 'needs a name'}
-                    oninput={(name) => putBundle({ name: String(name) }, `${bundle.key}.name`)}
-                  />
-                  <button class="knob small" onclick={() => put(bundles.filter((each) => each !== bundle))}
-                    >Delete bundle</button
-                  >
-                  <KeptState kept={editor.kept} faults={editor.faults} words={(path) => path} />
-                </div>
-                <ol class="sheets">
-                  {#each bundle.sheets as sheet (sheet.key)}
-                    {@const told = stateOf(sheet)}
-                    <li>
-                      <a
-                        href="{pathTo(id, 'sheets')}/{sheet.key}"
-                        class:chosen={sheet === plan}
-                        aria-current={sheet === plan ? 'true' : undefined}
-                      >
-                        <span>{titleOf(sheet)}</span>
-                        <span class="figure">{pagesOf(sheet) ?? ''}</span>
-                        <span class={told.tone}>{told.words}</span>
-                      </a>
-                    </li>
-                  {/each}
-                </ol>
-                <div class="row">
-                  <Choice
-                    label="Add a sheet"
-                    options={SHEET_KINDS.map((kind) => ({ value: kind.kind, label: kind.title }))}
-                    value={null}
-                    placeholder="Add a sheet …"
-                    onchange={(kind) => kind && add(kind as SheetKind)}
-                  />
-                </div>
-                <p class="soft">
-                  {total} pages in {bundle.sheets.length === 1
-                    ? 'one sheet'
-                    : `${bundle.sheets.length} sheets`}.
-                  {#if old.length}<span class="warn"
-                      >{old.length === 1 ? 'One is' : `${old.length} are`} older than the plan.</span
-                    >{/if}
-                </p>
-                <p><a class="link" href="{pathTo(id, 'sheets')}/files">Files for other programs</a></p>
-                <div class="row">
-                  <button
-                    class="knob"
-                    disabled={printing.busy || !bundle.sheets.length}
-                    onclick={() => print(bundle.sheets)}>Bundle as PDF</button
-                  >
-                  {#if old.length}<button class="knob" disabled={printing.busy} onclick={() => print(old)}
-                      >Make {old.length === 1 ? 'it' : 'them'} anew</button
-                    >{/if}
-                </div>
-              {/if}
-            </div>
-          </details>
-        </aside>
+        <BundlePanel
+          {id}
+          {bundles}
+          {bundle}
+          {plan}
+          {states}
+          {roomy}
+          busy={printing.busy}
+          onpick={go}
+          onbegin={begin}
+          onput={putBundle}
+          ondelete={() => put(bundles.filter((each) => each !== bundle))}
+          onadd={add}
+          onprint={print}
+        >
+          {#snippet saved()}{#if editor}<KeptState
+                kept={editor.kept}
+                faults={editor.faults}
+                words={(path) => path}
+              />{/if}{/snippet}
+        </BundlePanel>
 
         <section class="middle" aria-label="The sheet" aria-busy={preview.busy}>
           {#if plan}
@@ -402,73 +285,7 @@
                     >{/each}</span
                 >{/if}
             </div>
-            {#if scanned && preview.seen}
-              <p class="no-print" role="status">
-                {#if scanned === preview.seen.fingerprint}<span class="ok"
-                    >✓ The paper you scanned is current.</span
-                  >
-                {:else}<span class="warn"
-                    >≠ The paper you scanned is another state ({scanned.slice(0, 4)} …): the plan has changed since,
-                    or it was made for another paper or unit. Print it anew.</span
-                  >{/if}
-              </p>
-            {/if}
-            {#if plan.made}<p class="soft no-print">
-                Printed last {dayOf(plan.made.at)}; {stateOf(plan).words.replace(/^\S+ /, '')}.
-              </p>{/if}
-            {#if preview.seen}
-              {#if preview.seen.sheet.why_empty}
-                <p class={preview.seen.working ? 'soft' : 'warn'}>{preview.seen.sheet.why_empty}</p>
-              {:else}
-                {#if preview.seen.unknown_signs}<p class="warn no-print">
-                    No font of the sheets has {preview.seen.unknown_signs}: an empty box is printed for each.
-                  </p>{/if}
-                {#if as !== 'reading'}
-                  {#if preview.seen.page_count > PAGES}
-                    <div class="row no-print">
-                      <button
-                        class="knob small"
-                        aria-label="Pages before"
-                        disabled={preview.first === 0}
-                        onclick={() => preview.turn(Math.max(0, preview.first - PAGES))}>‹</button
-                      >
-                      <span>pages {preview.first + 1}–{last} of {preview.seen.page_count}</span>
-                      <button
-                        class="knob small"
-                        aria-label="Further pages"
-                        disabled={last >= preview.seen.page_count}
-                        onclick={() => preview.turn(preview.first + PAGES)}>›</button
-                      >
-                    </div>
-                  {/if}
-                  <!-- A region that scrolls takes the keys of whoever looks at it. -->
-                  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-                  <div
-                    class="pages no-print"
-                    class:stale={preview.busy}
-                    class:real={as === 'real'}
-                    role="group"
-                    aria-label="Pages"
-                    tabindex="0"
-                  >
-                    {#each preview.seen.pages as page, i (i)}
-                      <PaperPage
-                        {page}
-                        real={as === 'real'}
-                        told="Page {preview.seen.first + i + 1} of {preview.seen.page_count}: {titleOf(
-                          plan,
-                        )}. The same stands under To read."
-                      />
-                    {/each}
-                  </div>
-                  <div class="print-only">
-                    <SheetReading sheet={preview.seen.sheet} state={preview.seen.fingerprint} />
-                  </div>
-                {:else}
-                  <SheetReading sheet={preview.seen.sheet} state={preview.seen.fingerprint} />
-                {/if}
-              {/if}
-            {:else}<p class="soft">…</p>{/if}
+            <ShownSheet {plan} {preview} {as} {scanned} state={states.of(plan).words} />
           {:else}
             <p>This bundle has no sheet yet: add one.</p>
           {/if}
@@ -543,45 +360,8 @@
     gap: 6px 10px;
     align-items: center;
   }
-  .sheets {
-    display: grid;
-    border-top: 1px solid var(--line);
-  }
-  .sheets a {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 32px 104px;
-    gap: 8px;
-    padding: 5px 8px;
-    color: inherit;
-    text-decoration: none;
-    border-bottom: 1px solid var(--line);
-  }
-  .sheets .figure {
-    text-align: right;
-  }
-  .chosen {
-    background: var(--cell-strong);
-  }
-  .pages {
-    display: grid;
-    gap: 14px;
-    justify-items: center;
-  }
-  .real {
-    justify-items: start;
-    overflow-x: auto;
-  }
-  .stale {
-    opacity: 0.6;
-  }
   a.knob {
     text-decoration: none;
-  }
-  @media (pointer: coarse) {
-    .sheets a {
-      min-height: 44px;
-      align-items: center;
-    }
   }
   @media (max-width: 1180px) {
     .three {

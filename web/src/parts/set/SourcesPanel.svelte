@@ -36,8 +36,30 @@
       },
     ])
   }
-  const fault = (index: number, field: string) => faults[`document.sources[${index}].${field}`]
+  const WAYS = [
+    { value: 'udp', label: 'datagrams to a port' },
+    { value: 'http', label: 'lines from an address' },
+  ] as const
 </script>
+
+{#snippet typed(
+  i: number,
+  field: 'unit' | 'host' | 'port' | 'path' | 'secret',
+  title: string,
+  label: string,
+  size: number,
+)}
+  <span
+    ><span class="soft">{title}</span><EntryField
+      {label}
+      kind={field === 'port' ? 'number' : 'text'}
+      {size}
+      value={sources[i]?.[field] ?? ''}
+      fault={faults[`document.sources[${i}].${field}`]}
+      oninput={(value) => set(i, { [field]: value })}
+    /></span
+  >
+{/snippet}
 
 <section class="panel" aria-label="Cameras that are listened to">
   <p>
@@ -56,16 +78,7 @@
         />
         <strong>{source.on ? 'listened to' : 'off'}</strong></label
       >
-      <span
-        ><span class="soft">camera</span><EntryField
-          label="Letter of camera {i + 1}"
-          kind="text"
-          size={3}
-          value={source.unit}
-          fault={fault(i, 'unit')}
-          oninput={(value) => set(i, { unit: String(value) })}
-        /></span
-      >
+      {@render typed(i, 'unit', 'camera', `Letter of camera ${i + 1}`, 3)}
       <span
         ><span class="soft">body</span><Choice
           label="Body of camera {source.unit}"
@@ -77,54 +90,19 @@
       <span
         ><span class="soft">how</span><Choice
           label="How camera {source.unit} is heard"
-          options={[
-            { value: 'udp', label: 'datagrams to a port' },
-            { value: 'http', label: 'lines from an address' },
-          ] as const}
+          options={WAYS}
           value={source.way ?? 'udp'}
           onchange={(way) => set(i, { way })}
         /></span
       >
-      <span
-        ><span class="soft">address</span><EntryField
-          label="Address of camera {source.unit}"
-          kind="text"
-          size={12}
-          value={source.host}
-          fault={fault(i, 'host')}
-          oninput={(value) => set(i, { host: String(value) })}
-        /></span
-      >
-      <span
-        ><span class="soft">port</span><EntryField
-          label="Port of camera {source.unit}"
-          kind="number"
-          size={6}
-          value={source.port}
-          fault={fault(i, 'port')}
-          oninput={(value) => set(i, { port: value as number })}
-        /></span
-      >
-      {#if source.way === 'http'}<span
-          ><span class="soft">path</span><EntryField
-            label="Path of camera {source.unit}"
-            kind="text"
-            size={12}
-            value={source.path ?? '/samples'}
-            fault={fault(i, 'path')}
-            oninput={(value) => set(i, { path: String(value) })}
-          /></span
-        >{/if}
-      <span class="secret"
-        ><span class="soft">{source.way === 'udp' ? 'goes by (sourceId)' : 'its word'}</span><EntryField
-          label="{source.way === 'udp' ? 'Source' : 'Word'} of camera {source.unit}"
-          kind="text"
-          size={24}
-          value={source.secret}
-          fault={fault(i, 'secret')}
-          oninput={(value) => set(i, { secret: String(value) })}
-        /></span
-      >
+      {@render typed(i, 'host', 'address', `Address of camera ${source.unit}`, 12)}
+      {@render typed(i, 'port', 'port', `Port of camera ${source.unit}`, 6)}
+      {#if source.way === 'http'}
+        {@render typed(i, 'path', 'path', `Path of camera ${source.unit}`, 12)}
+        {@render typed(i, 'secret', 'its word', `Word of camera ${source.unit}`, 24)}
+      {:else}
+        {@render typed(i, 'secret', 'goes by (sourceId)', `Source of camera ${source.unit}`, 24)}
+      {/if}
       <button
         class="knob"
         aria-label="Remove camera {source.unit}"
