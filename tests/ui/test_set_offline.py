@@ -35,6 +35,10 @@ def test_a_day_without_a_line_and_a_browser_that_is_closed_in_between(own_server
     page.get_by_label("Focus wheel").focus()
     page.keyboard.press("PageUp")
     expect(near).not_to_have_text(before)
+    # What differs is not said without the server: then the plan stands beside what is on, and nothing is called as planned.
+    page.get_by_role("button", name="Stop: T1.9").click()
+    page.get_by_role("button", name="T4", exact=True).click()
+    expect(page.get_by_role("button", name="Stop: T4; planned T2")).to_be_visible()
     page.get_by_role("button", name="Log take 4").click()
     page.get_by_role("button", name="Log take 5").click()
     page.get_by_role("button", name="Circle 12B take 5").click()

@@ -122,6 +122,39 @@ def test_a_crop_that_is_on_is_the_largest_thing_and_a_correction_keeps_what_stoo
     assert complaints == []
 
 
+def test_what_was_on_is_corrected_in_one_version_that_keeps_what_stood(phone, address, complaints):
+    phone.goto(f"{address}/takes?day=1&unit=A")
+    phone.get_by_role("button", name=re.compile("12C take 1")).click()
+    phone.get_by_role("button", name="Correct what was on").click()
+    log = phone.get_by_role("button", name="Log the correction")
+    expect(log).to_be_disabled()
+    phone.get_by_role("button", name="Lens: Merrow 65; planned Merrow 65").click()
+    phone.get_by_role("button", name="Merrow 50", exact=True).click()
+    # Nobody has held this against the plan yet: nothing is called as planned.
+    expect(phone.get_by_role("button", name="Lens: Merrow 50; planned Merrow 65")).to_be_visible()
+    distance = phone.get_by_role("textbox", name="Focus of the take")
+    distance.fill("5ft")
+    distance.press("Enter")
+    expect(distance).to_have_value("1.52 m")
+    log.click()
+    row = phone.get_by_role("button", name=re.compile("12C take 1"))
+    expect(row).to_contain_text("Merrow\u00a050 · T2.8 · 1.52\u00a0m")
+    expect(row).to_contain_text("lens")
+    expect(
+        phone.get_by_text("lens Merrow 65 → Merrow 50, focus 1.40 m → 1.52 m", exact=False)
+    ).to_be_visible()
+    (take,) = [
+        t
+        for t in api(phone, address, "set?day=1")["day"]["takes"]
+        if (t["entry"]["shot_name"], t["entry"]["take"]) == ("12C", 1)
+    ]
+    assert [(v["on"]["lens"], v["on"]["stop"]) for v in [*take["before"], take["entry"]]] == [
+        ("Merrow 65", 2.8),
+        ("Merrow 50", 2.8),
+    ]
+    assert complaints == []
+
+
 def test_the_checklist_is_ticked_with_a_name(phone, address, complaints):
     phone.goto(f"{address}?day=1&unit=A&shot=s12b")
     phone.get_by_placeholder("your name").fill("Owen")
@@ -183,7 +216,7 @@ def test_clips_are_read_from_their_ends_and_told_beside_their_takes(page, addres
     page.get_by_label("choose files").set_input_files([str(f) for f in files])
     expect(page.get_by_text("2 listed, 0 were there.")).to_be_visible()
     expect(page.get_by_text("bad.mov: is no clip that is known")).to_be_visible()
-    expect(page.get_by_text("1 files are no clips, stills or tables.")).to_be_visible()
+    expect(page.get_by_text("1 file is no clip, still or table.")).to_be_visible()
     rows = page.get_by_role("list", name="Clips of the day").get_by_role("button")
     expect(rows).to_have_count(2)
     expect(rows.nth(1)).to_contain_text("12B take 2")

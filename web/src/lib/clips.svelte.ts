@@ -54,10 +54,13 @@ export class ClipReader {
     }
     await Promise.all(Array.from({ length: AT_ONCE }, work))
     const listed = await this.#list(facts, to, offset)
-    if (files.length > wanted.length)
+    const others = files.length - wanted.length
+    if (others)
       this.problems = [
         ...this.problems,
-        `${files.length - wanted.length} files are no clips, stills or tables.`,
+        others === 1
+          ? '1 file is no clip, still or table.'
+          : `${others} files are no clips, stills or tables.`,
       ]
     this.busy = false
     return listed

@@ -162,6 +162,21 @@ export class SetPage {
   )
   readonly lens = $derived<LensOption | null>(this.body?.lenses.find((l) => l.name === this.on.lens) ?? null)
 
+  bodyOf(on: OnCamera): BodyOption | null {
+    return this.seen?.day.bodies.find((body) => body.name === on.body) ?? null
+  }
+  lensOf(on: OnCamera): LensOption | null {
+    return this.bodyOf(on)?.lenses.find((lens) => lens.name === on.lens) ?? null
+  }
+  /** The letter before a stop, as its lens is marked. */
+  marks(on: OnCamera) {
+    return this.lensOf(on)?.marks ?? 'T'
+  }
+  /** The plan of a take's shot, while the list has it. */
+  planOf(take: Take): Planned | null {
+    return this.seen?.day.shots.find((shot) => shot.shot === take.shot) ?? null
+  }
+
   readonly nearFar = $derived<NearFar | null>(
     this.curves && this.on.focus_m && this.on.stop
       ? nearFar(this.curves, this.on.focus_m, this.on.stop)

@@ -2,6 +2,7 @@
   import { onMount } from 'svelte'
   import * as client from '../lib/client'
   import { ClipReader } from '../lib/clips.svelte'
+  import type { ListedTake } from '../lib/logEntries'
   import { pathTo } from '../lib/router.svelte'
   import { SetPage } from '../lib/set.svelte'
   import { signal } from '../lib/signal.svelte'
@@ -14,6 +15,7 @@
   import NowPanel from '../parts/set/NowPanel.svelte'
   import ReportPanel from '../parts/set/ReportPanel.svelte'
   import SourcesPanel from '../parts/set/SourcesPanel.svelte'
+  import TakeCorrection from '../parts/set/TakeCorrection.svelte'
   import TakeList from '../parts/set/TakeList.svelte'
   import WaitingList from '../parts/set/WaitingList.svelte'
 
@@ -132,6 +134,10 @@
     page.tick(body, item, part)
 </script>
 
+{#snippet correction(take: ListedTake)}
+  <TakeCorrection {page} {take} {unit} read={client.readDistance} />
+{/snippet}
+
 <ViewFrame
   productionId={id}
   {productionName}
@@ -196,7 +202,13 @@
           </p>
         {/if}
       {:else if shown === 'takes'}
-        <TakeList takes={page.takes} {unit} onchange={(take, part) => page.correct(take, part)} />
+        <TakeList
+          takes={page.takes}
+          {unit}
+          marks={(on) => page.marks(on)}
+          {correction}
+          onchange={(take, part) => page.correct(take, part)}
+        />
       {:else if shown === 'checks'}
         <ChecksPanel checks={page.seen.checks} waiting={ticks} ontick={tick} />
       {:else if shown === 'cameras'}
@@ -221,7 +233,13 @@
         <ReportPanel {report} />
         <section aria-label="What was shot">
           <h2>What was shot</h2>
-          <TakeList takes={page.takes} {unit} onchange={(take, part) => page.correct(take, part)} />
+          <TakeList
+            takes={page.takes}
+            {unit}
+            marks={(on) => page.marks(on)}
+            {correction}
+            onchange={(take, part) => page.correct(take, part)}
+          />
         </section>
       {/if}
     </div>

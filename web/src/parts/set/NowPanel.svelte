@@ -1,10 +1,12 @@
 <script lang="ts">
+  import type { ListedTake } from '../../lib/logEntries'
   import type { SetPage } from '../../lib/set.svelte'
   import type { Problem, Unit } from '../../lib/types'
   import FocusWheel from './FocusWheel.svelte'
   import LiveStatus from './LiveStatus.svelte'
   import OnCells from './OnCells.svelte'
   import PlanCard from './PlanCard.svelte'
+  import TakeCorrection from './TakeCorrection.svelte'
   import TakeList from './TakeList.svelte'
   import Warnings from './Warnings.svelte'
 
@@ -51,11 +53,13 @@
   )
 </script>
 
+{#snippet correction(take: ListedTake)}<TakeCorrection {page} {take} {unit} {read} />{/snippet}
+
 {#if shot}
   <div class="columns">
     <div class="main">
-      {#if page.live.seen?.listened}<LiveStatus seen={page.live.seen} broken={page.live.broken} />{/if}
       {#if page.agrees}<Warnings differences={page.agrees.differences} {light} {since} />{/if}
+      {#if page.live.seen?.listened}<LiveStatus seen={page.live.seen} broken={page.live.broken} />{/if}
       <header class="shot">
         <p class="now">
           <button
@@ -137,6 +141,8 @@
         <TakeList
           takes={page.takes.filter((t) => t.entry.unit === page.unit).slice(0, 4)}
           {unit}
+          marks={(on) => page.marks(on)}
+          {correction}
           onchange={(take, part) => page.correct(take, part)}
         />
       </section>

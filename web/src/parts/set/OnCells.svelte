@@ -15,20 +15,27 @@
   }
   let { on, planned, body, bodies, lens, held, onset }: Props = $props()
 
-  type Cell = 'body' | 'mode' | 'lens' | 'stop' | 'light' | 'rate' | 'card'
+  type Cell = 'mode' | 'lens' | 'stop' | 'light' | 'rate' | 'card'
   let open = $state<Cell | null>(null)
   const toggle = (cell: Cell) => (open = open === cell ? null : cell)
 
   const CODES: Record<Cell, readonly string[]> = {
-    body: ['body'], mode: ['mode', 'format', 'crop'], lens: ['lens', 'focal', 'adapters', 'squeeze'], stop: ['stop'],
-    light: ['ei', 'nd'], rate: ['rate', 'shutter'], card: [],
+    mode: ['mode', 'format', 'crop'], lens: ['lens', 'focal', 'adapters', 'squeeze'], stop: ['stop'],
+    light: ['ei', 'nd'], rate: ['rate', 'shutter'], card: ['body'],
   } // prettier-ignore
   const off = (cell: Cell) => held?.differences.some((d) => CODES[cell].includes(d.code)) ?? false
   const plan = $derived(planned?.on ?? null)
+  /** What stands below a value. Whether it agrees is said by the server, and never without it. */
+  const beside = (cell: Cell, plannedText: string, agreed: string) =>
+    !plan ? '' : !plannedText ? 'not planned' : held && !off(cell) ? agreed : `planned ${plannedText}`
   const marks = $derived(lens?.marks ?? planned?.marks ?? 'T')
   const stopText = (stop: number | null | undefined) => (stop == null ? '–' : `${marks}${aperture(stop)}`)
   const ndText = (stops: number | null | undefined) =>
     stops == null ? 'ND –' : stops ? `ND ${stops} ${stops === 1 ? 'stop' : 'stops'}` : 'no ND'
+  const lensText = ({ lens: name, focal_mm }: OnCamera) =>
+    `${name || 'not said'}${focal_mm ? ` at ${mm(focal_mm)}` : ''}`
+  const rateText = ({ fps, shutter_deg }: OnCamera) =>
+    `${rate(fps)} fps, ${shutter_deg ? trade.shutter(shutter_deg, fps ?? 25) : '–'}`
   const eiText = (ei: number | null | undefined) => (ei == null ? `${trade.sensitivity} –` : String(ei))
   const crops = $derived((on.crops ?? []).join(', '))
   const plannedCrops = $derived((plan?.crops ?? []).join(', '))
@@ -58,17 +65,17 @@
   }
 </script>
 
-{#snippet cell(name: Cell, title: string, value: string, by: string, planWords: string)}
+{#snippet cell(name: Cell, title: string, value: string, plannedText: string, agreed = 'as planned')}
   <button
     class="cell"
     class:off={off(name)}
     aria-expanded={open === name}
-    aria-label="{title}: {value}; {by ? `planned ${by}` : 'as planned'}"
+    aria-label="{title}: {value}; {beside(name, plannedText, 'as planned')}"
     onclick={() => toggle(name)}
   >
     <span class="soft">{title}</span>
     <span class="value">{value}</span>
-    <span class="soft">{planWords}</span>
+    <span class="soft">{beside(name, plannedText, agreed)}</span>
   </button>
 {/snippet}
 
@@ -77,68 +84,22 @@
     'mode',
     'Mode',
     `${on.format || 'not said'}${crops ? ` + ${crops}` : ''}`,
-    off('mode') ? (plan?.format ?? '') : '',
-    !plan
-      ? on.mode
-      : off('mode')
-        ? `planned ${plan.mode !== on.mode ? `${plan.mode}, ` : ''}${plan.format}${plannedCrops ? ` + ${plannedCrops}` : ''}`
-        : `${on.mode}, as planned`,
+    plan
+      ? `${plan.mode !== on.mode ? `${plan.mode}, ` : ''}${plan.format}${plannedCrops ? ` + ${plannedCrops}` : ''}`
+      : '',
+    `${on.mode}, as planned`,
   )}
-  {@render cell(
-    'lens',
-    'Lens',
-    `${on.lens || 'not said'}${on.focal_mm ? ` at ${mm(on.focal_mm)}` : ''}`,
-    off('lens') ? (plan?.lens ?? '') : '',
-    !plan
-      ? ''
-      : off('lens')
-        ? `planned ${plan.lens}${plan.focal_mm ? ` at ${mm(plan.focal_mm)}` : ''}`
-        : 'as planned',
-  )}
-  {@render cell(
-    'stop',
-    'Stop',
-    stopText(on.stop),
-    off('stop') ? stopText(plan?.stop) : '',
-    !plan
-      ? ''
-      : off('stop')
-        ? `planned ${stopText(plan.stop)}`
-        : plan.stop == null
-          ? 'not planned'
-          : 'as planned',
-  )}
+  {@render cell('lens', 'Lens', lensText(on), plan ? lensText(plan) : '')}
+  {@render cell('stop', 'Stop', stopText(on.stop), plan?.stop == null ? '' : stopText(plan.stop))}
   {@render cell(
     'light',
     `${trade.sensitivity}, ND`,
     `${eiText(on.ei)}, ${ndText(on.nd_stops)}`,
-    off('light') ? `${eiText(plan?.ei)}, ${ndText(plan?.nd_stops)}` : '',
-    !plan
-      ? ''
-      : off('light')
-        ? `planned ${eiText(plan.ei)}, ${ndText(plan.nd_stops)}`
-        : plan.ei == null
-          ? 'not planned'
-          : `${planned?.nd_parts.join(' + ') || 'as planned'}`,
+    plan?.ei == null ? '' : `${eiText(plan.ei)}, ${ndText(plan.nd_stops)}`,
+    planned?.nd_parts.join(' + ') || 'as planned',
   )}
-  {@render cell(
-    'rate',
-    'Rate, shutter',
-    `${rate(on.fps)} fps, ${on.shutter_deg ? trade.shutter(on.shutter_deg, on.fps ?? 25) : '–'}`,
-    off('rate') ? `${rate(plan?.fps)}` : '',
-    !plan
-      ? ''
-      : off('rate')
-        ? `planned ${rate(plan.fps)} fps, ${plan.shutter_deg ? trade.shutter(plan.shutter_deg, plan.fps ?? 25) : '–'}`
-        : 'as planned',
-  )}
-  {@render cell(
-    'card',
-    'Body, card',
-    `${on.body || '–'}, ${on.card || 'no card noted'}`,
-    '',
-    off('body') ? `planned ${plan?.body}` : plan ? 'as planned' : '',
-  )}
+  {@render cell('rate', 'Rate, shutter', rateText(on), plan ? rateText(plan) : '')}
+  {@render cell('card', 'Body, card', `${on.body || '–'}, ${on.card || 'no card noted'}`, plan?.body ?? '')}
 </div>
 
 {#if open}
@@ -287,8 +248,14 @@
 <style>
   .cells {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(100%, 168px), 1fr));
+    grid-template-columns: repeat(2, minmax(0, 1fr));
     gap: 6px;
+  }
+  /* Six of them: two beside one another, or three, and never four and two. */
+  @media (min-width: 560px) {
+    .cells {
+      grid-template-columns: repeat(3, minmax(0, 1fr));
+    }
   }
   .cell {
     display: grid;

@@ -1,41 +1,61 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte'
   import { aperture, distanceWithUnit } from '../../lib/format'
   import { clockOf, type ListedTake } from '../../lib/logEntries'
-  import type { Take, Unit } from '../../lib/types'
+  import { trade } from '../../lib/trade.svelte'
+  import type { OnCamera, Take, Unit } from '../../lib/types'
 
   interface Props {
     takes: readonly ListedTake[]
     unit: Unit
+    /** The letter before a stop: T or f/, as the lens is marked. */
+    marks: (on: OnCamera) => string
+    /** What was on is said anew. */
+    correction: Snippet<[ListedTake]>
     onchange: (take: ListedTake, part: Partial<Take>) => void
   }
-  let { takes, unit, onchange }: Props = $props()
+  let { takes, unit, marks, correction, onchange }: Props = $props()
   let open = $state<string | null>(null)
 
+  const stopOf = (on: OnCamera) => (on.stop ? `${marks(on)}${aperture(on.stop)}` : '')
+  const distanceOf = (on: OnCamera) => (on.focus_m ? distanceWithUnit(on.focus_m, unit) : '')
+  /** A figure and its unit stay on one line. */
+  const whole = (text: string) => text.replaceAll(' ', '\u00a0')
   const told = ({ entry }: ListedTake) =>
-    [
-      entry.on.lens,
-      entry.on.stop ? aperture(entry.on.stop) : '',
-      entry.on.focus_m ? distanceWithUnit(entry.on.focus_m, unit) : '',
-      entry.on.card,
-    ]
+    [entry.on.lens, stopOf(entry.on), distanceOf(entry.on), entry.on.card]
       .filter(Boolean)
+      .map(whole)
       .join(' · ')
-  const past = (before: Take, next: Take) =>
-    [
-      ['lens', before.on.lens, next.on.lens],
-      ['stop', before.on.stop, next.on.stop],
-      ['format', before.on.format, next.on.format],
-      ['focus', before.on.focus_m, next.on.focus_m],
-      ['EI', before.on.ei, next.on.ei],
-      ['card', before.on.card, next.on.card],
-      ['take', before.take, next.take],
-      ['circled', before.circled ? 'yes' : 'no', next.circled ? 'yes' : 'no'],
-      ['note', before.note, next.note],
-      ['removed', before.removed ? 'yes' : 'no', next.removed ? 'yes' : 'no'],
-    ]
-      .filter(([, a, b]) => a !== b)
-      .map(([name, a, b]) => `${name} ${a ?? '–'} → ${b ?? '–'}`)
+  const yes = (is: boolean) => (is ? 'yes' : 'no')
+  const parts = ({ on, ...take }: Take): [string, unknown][] => [
+    ['body', on.body],
+    ['mode', on.mode],
+    ['format', on.format],
+    ['switches', on.crops?.join(', ')],
+    ['lens', on.lens],
+    ['focal length', on.focal_mm],
+    ['stop', stopOf(on)],
+    ['focus', distanceOf(on)],
+    [trade.sensitivity, on.ei],
+    ['ND', on.nd_stops],
+    ['rate', on.fps],
+    ['shutter', on.shutter_deg],
+    ['card', on.card],
+    ['take', take.take],
+    ['circled', yes(take.circled)],
+    ['note', take.note],
+    ['removed', yes(take.removed)],
+  ]
+  const past = (before: Take, next: Take) => {
+    const after = parts(next)
+    return parts(before)
+      .flatMap(([name, was], i) => {
+        const is = after[i]?.[1]
+        return was === is ? [] : [`${name} ${said(was)} → ${said(is)}`]
+      })
       .join(', ')
+  }
+  const said = (value: unknown) => (value == null || value === '' ? '–' : String(value))
 </script>
 
 <ul class="takes">
@@ -100,6 +120,7 @@
             >
             <button class="knob" onclick={() => onchange(take, { removed: true })}>Remove it</button>
           </div>
+          {@render correction(take)}
           <label class="note"
             ><span class="soft">Note</span>
             <textarea

@@ -103,7 +103,7 @@
         {#each found.setups as setup, i (i)}
           <li>
             <a class="link" href={hrefOf(setup.state)}>{setup.name}: open on the Bench</a>
-            {#each setup.notes as note (note)}<span class="warn"> {note}</span>{/each}
+            {#each setup.notes as note (note)}<span class="warn note">{note}</span>{/each}
           </li>
         {/each}
       </ul>
@@ -112,6 +112,9 @@
 </section>
 
 <style>
+  .note {
+    margin-left: 0.4em;
+  }
   .files {
     display: grid;
     gap: 10px;

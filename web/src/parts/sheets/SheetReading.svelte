@@ -59,7 +59,7 @@
                 <tr>
                   {#each groups(block, part) as span, s (s)}
                     <th scope={span.title ? 'colgroup' : undefined} colspan={span.count}
-                      >{span.title}{#if span.more}<span class="soft"> {span.more}</span>{/if}</th
+                      >{span.title}{#if span.more}<span class="soft more">{span.more}</span>{/if}</th
                     >
                   {/each}
                 </tr>
@@ -68,7 +68,7 @@
                 {#each part as j (j)}
                   {@const column = block.columns[j]}
                   <th scope="col" class:figure={!column?.words}
-                    >{column?.title}{#if column?.unit}<span class="soft"> {column.unit}</span>{/if}</th
+                    >{column?.title}{#if column?.unit}<span class="soft more">{column.unit}</span>{/if}</th
                   >
                 {/each}
               </tr>
@@ -168,6 +168,9 @@
   td:not(.figure) {
     white-space: normal;
     min-width: 8ch;
+  }
+  .more {
+    margin-left: 0.4em;
   }
   thead th {
     font-weight: 500;
