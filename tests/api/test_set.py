@@ -85,6 +85,9 @@ def test_depth_is_had_at_an_address_of_its_own(client, url):
     curves = client.get(f"{url}/set/depth", params=query).json()
     assert curves["lens"] == "Longshore 2x 75"
     assert curves["at"] == sorted(curves["at"], reverse=True)
+    every = client.get(f"{url}/set/depths", params={"format_id": query["format_id"]}).json()["lenses"]
+    assert [row["curves"] for row in every if row["lens_id"] == lens["id"]] == [curves]
+    assert client.get(f"{url}/set/depths", params={"format_id": 999_999}).status_code == 422
     gone = client.get(f"{url}/set/depth", params=query | {"lens_id": 999_999}).json()["error"]
     assert "the lens is no longer in this production" in gone["message"].lower()
 

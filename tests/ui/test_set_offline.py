@@ -1,5 +1,6 @@
 """The Set without a line: it opens and works, entries wait and arrive exactly once, in their order, and no side of a conflict is lost."""
 
+import re
 import time
 
 import pytest
@@ -31,10 +32,16 @@ def test_a_day_without_a_line_and_a_browser_that_is_closed_in_between(own_server
     expect(page.get_by_text("Ines at the bollard, waist")).to_be_visible()
     # Near and far are read from the curves that came before.
     near = page.get_by_label("Focus, near and far").get_by_role("status").first
+    expect(near).not_to_have_text("–")
     before = near.inner_text()
     page.get_by_label("Focus wheel").focus()
     page.keyboard.press("PageUp")
     expect(near).not_to_have_text(before)
+    # Those of a lens, too, that nobody has looked at before.
+    before = near.inner_text()
+    page.get_by_role("button", name="Lens: Merrow 65").click()
+    page.get_by_role("button", name="Merrow 35", exact=True).click()
+    expect(near).not_to_have_text(re.compile(f"–|{before}"))
     # What differs is not said without the server: then the plan stands beside what is on, and nothing is called as planned.
     page.get_by_role("button", name="Stop: T1.9").click()
     page.get_by_role("button", name="T4", exact=True).click()

@@ -31,6 +31,7 @@ from hextan.core.record import (
     clip_key,
     day_report,
     depth_curves,
+    format_curves,
     held_against,
     set_day,
 )
@@ -106,6 +107,19 @@ def depth(
         crop_ids=crop_id,
     )
     return json_answer(depth_curves(m.package, m.settings, m.bench, lens_up))
+
+
+@router.get("/set/depths", name="set_depths", tags=["Set"], responses=answers(format_curves))
+def depths(
+    production_id: ProductionId,
+    db: Db,
+    request: Request,
+    format_id: Annotated[Id, Query()],
+    crop_id: Annotated[list[Id], Query(max_length=20)] = [],  # noqa: B006
+) -> Response:
+    """Give near and far of every lens that goes on a format's body, as `set_depth` gives those of one."""
+    m = known(request, db, production_id)
+    return json_answer(format_curves(m.package, m.settings, m.bench, format_id, crop_id))
 
 
 @router.post("/set/held", name="set_held", tags=["Set"], responses=answers(held_against))

@@ -9,7 +9,7 @@ from hextan.core.base import InvalidInputError, StaleWriteError
 from hextan.core.bench import BenchState, limits_along
 from hextan.core.bench.result import compute_bench
 from hextan.core.record.checks import checks_of
-from hextan.core.record.curves import depth_curves
+from hextan.core.record.curves import depth_curves, format_curves
 from hextan.core.record.day import cameras_now, days_of, set_day
 from hextan.core.record.document import Booking, Clip, ClipFacts, Log, LogItem, Tick, parse_log
 from hextan.core.record.planned import picture_of, planned_of, reference_of
@@ -208,6 +208,24 @@ def test_between_two_stops_of_the_curves_depth_lies_between_theirs():
     assert len(curves["near"]) == len(curves["far"]) == len(curves["stops"])
     assert all(np.all(np.diff(column) > 0) for column in np.array(curves["near"]).T)
     assert all(np.all(np.diff(column) < 0) for column in np.array(curves["far"]).T)
+
+
+def test_curves_of_a_format_are_those_of_each_lens_that_goes_on_its_body():
+    format_id = next(iter(M.package.formats))
+    bodies = set_day(M.package, M.settings, M.bench, M.shots, Log(items=[]), "1")["bodies"]
+    (ebb,) = [b for b in bodies if b["name"] == M.package.formats[format_id].body.name]
+    crops = ebb["crop_ids"][:1]
+    told = format_curves(M.package, M.settings, M.bench, format_id, crops)["lenses"]
+    assert [(row["lens_id"], row["adapter_ids"]) for row in told] == [
+        (lens["id"], lens["adapter_ids"]) for lens in ebb["lenses"] if lens["stops"]
+    ]
+    scope = next(lens for lens in ebb["lenses"] if lens["name"] == "Longshore 2x 75")
+    (row,) = [row for row in told if row["lens_id"] == scope["id"]]
+    first, second = [*scope["adapter_ids"], None, None][:2]
+    alone = BenchState(format_id=format_id, lens_id=scope["id"], adapter_id=first, second_adapter_id=second, crop_ids=crops)  # fmt: skip
+    assert row["curves"] == depth_curves(M.package, M.settings, M.bench, alone)
+    with pytest.raises(InvalidInputError, match="is no format of this production"):
+        format_curves(M.package, M.settings, M.bench, 999_999, [])
 
 
 def test_a_log_goes_out_and_comes_back():

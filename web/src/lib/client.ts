@@ -383,6 +383,14 @@ export const readDepthCurves = (id: number, query: LensUpQuery) =>
     }),
   )
 
+/** The same of every lens on a format, with the crops that are on. */
+export const readFormatCurves = (id: number, query: { format_id: number; crop_id: number[] }) =>
+  outcome(
+    http.GET('/api/productions/{production_id}/set/depths', {
+      params: { path: { production_id: id }, query },
+    }),
+  )
+
 export const holdAgainstPlan = (id: number, shot: string | null, on: OnCamera, signal: AbortSignal) =>
   outcome(http.POST('/api/productions/{production_id}/set/held', { ...at(id), body: { shot, on }, signal }))
 

@@ -318,32 +318,37 @@ export class SetPage {
     void this.#readCurves()
   }
 
+  /** Depth of all lenses on the formats of the day, by what is asked for one of them: what there is without a line. */
+  #ofDay: Record<string, DepthCurves> = {}
+
   /** Depth of what is on the camera, once for each lens on each format. */
   async #readCurves() {
     const query = this.depthQuery(this.on, this.lens)
     const asked = JSON.stringify(query)
     if (asked === this.#curvesOf) return
     this.#curvesOf = asked
-    if (!query) {
-      this.curves = null
-      return
-    }
-    const { data } = await client.readDepthCurves(this.id, query)
-    if (asked === this.#curvesOf) this.curves = data ?? null
+    this.curves = this.#ofDay[asked] ?? null
+    if (!query) return
+    // What came with the day may be older than the lens is now.
+    const { data, problem } = await client.readDepthCurves(this.id, query)
+    if (asked !== this.#curvesOf) return
+    if (problem?.code !== 'no_answer') this.curves = data ?? null
+    else if (!this.curves) this.#curvesOf = ''
   }
 
   depthQuery(on: OnCamera, lens: LensOption | null): client.LensUpQuery | null {
-    const body = this.seen?.day.bodies.find((each) => each.name === on.body)
+    const format = this.#formatQuery(on)
+    if (!format || !lens) return null
+    const focal = lens.short_mm < lens.long_mm && on.focal_mm ? { focal_mm: on.focal_mm } : {}
+    return { ...lensUp(format, lens.id, lens.adapter_ids), ...focal }
+  }
+
+  #formatQuery(on: OnCamera): FormatQuery | null {
+    const body = this.bodyOf(on)
     const format = body?.formats.find((f) => f.name === on.format && (!on.mode || f.mode === on.mode))
-    if (!body || !format || !lens) return null
+    if (!body || !format) return null
     const crops = (on.crops ?? []).map((name) => body.crop_ids[body.crops.indexOf(name)] ?? 0).filter(Boolean)
-    return {
-      format_id: format.id,
-      lens_id: lens.id,
-      adapter_id: lens.adapter_ids,
-      crop_id: crops,
-      ...(lens.short_mm < lens.long_mm && on.focal_mm ? { focal_mm: on.focal_mm } : {}),
-    }
+    return { format_id: format.id, crop_id: crops }
   }
 
   /** Ask for everything of the day that may be wanted without a line: the browser keeps what was asked for. */
@@ -351,22 +356,34 @@ export class SetPage {
     const day = this.seen?.day
     this.complete = false
     if (!day) return
-    const asked: Record<string, client.LensUpQuery> = {}
-    for (const shot of day.shots)
-      for (const body of day.bodies.filter((each) => each.name === shot.on?.body))
-        for (const lens of body.lenses) {
-          const query =
-            shot.on &&
-            this.depthQuery(
-              { ...shot.on, focal_mm: shot.on.lens === lens.name ? shot.on.focal_mm : null },
-              lens,
-            )
-          if (query) asked[JSON.stringify(query)] = query
-        }
-    for (const query of Object.values(asked)) {
-      const { problem } = await client.readDepthCurves(this.id, query)
-      if (problem?.code === 'no_answer') return
+    // What is planned, and what was on: a crop that came by itself may come again.
+    const all = [
+      ...day.shots.flatMap((shot) => shot.on ?? []),
+      ...day.takes.map((take) => take.entry.on),
+      ...day.cameras.map((camera) => camera.on),
+    ]
+    const formats: Record<string, FormatQuery> = {}
+    const zooms: Record<string, client.LensUpQuery> = {}
+    for (const on of all) {
+      const format = this.#formatQuery(on)
+      if (format) formats[JSON.stringify(format)] = format
+      const zoom = this.depthQuery(on, this.lensOf(on))
+      if (zoom?.focal_mm) zooms[JSON.stringify(zoom)] = zoom
     }
+    const found: Record<string, DepthCurves> = {}
+    for (const format of Object.values(formats)) {
+      const { data, problem } = await client.readFormatCurves(this.id, format)
+      if (problem?.code === 'no_answer') return
+      for (const row of data?.lenses ?? [])
+        found[JSON.stringify(lensUp(format, row.lens_id, row.adapter_ids))] = row.curves
+    }
+    for (const [asked, query] of Object.entries(zooms)) {
+      const { data, problem } = await client.readDepthCurves(this.id, query)
+      if (problem?.code === 'no_answer') return
+      if (data) found[asked] = data
+    }
+    this.#ofDay = found
+    this.curves ??= found[JSON.stringify(this.depthQuery(this.on, this.lens))] ?? null
     await client.readDayReport(this.id, day.day)
     this.complete = navigator.serviceWorker?.controller != null && !this.old
   }
@@ -388,6 +405,17 @@ export class SetPage {
     }
   }
 }
+
+interface FormatQuery {
+  format_id: number
+  crop_id: number[]
+}
+/** What is asked for one lens on a format. */
+const lensUp = (format: FormatQuery, lens_id: number, adapter_id: number[]): client.LensUpQuery => ({
+  ...format,
+  lens_id,
+  adapter_id,
+})
 
 /** Whether two cameras are set alike but for the focus, which goes on all the time. */
 const same = (a: OnCamera, b: OnCamera) =>

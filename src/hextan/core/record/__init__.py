@@ -3,7 +3,7 @@
 from hextan.core.record.cameras import KeptMatch, kept_match, live_held
 from hextan.core.record.checks import BodyChecks, checks_of
 from hextan.core.record.clips import clip_key
-from hextan.core.record.curves import depth_curves
+from hextan.core.record.curves import depth_curves, format_curves
 from hextan.core.record.day import SetDay, TakeHeld, cameras_now, days_of, set_day
 from hextan.core.record.differences import Held, held_against
 from hextan.core.record.document import (
@@ -60,6 +60,7 @@ __all__ = [
     "day_report",
     "days_of",
     "depth_curves",
+    "format_curves",
     "held_against",
     "kept_match",
     "live_held",

@@ -7,14 +7,15 @@ limit: what is read off is never deeper than what is exact, and at most by ``sla
 
 from __future__ import annotations
 
+import contextlib
 import math
 
 import numpy as np
 from typing_extensions import TypedDict
 
-from hextan.core.base import Floats, InvalidInputError, m_from_mm, mm_from_m
+from hextan.core.base import Fault, Floats, InvalidInputError, m_from_mm, mm_from_m
 from hextan.core.bench import LEAST_FOCALS, BenchResult, BenchState, compute_bench, traced_along
-from hextan.core.equipment import Package, PackageSettings
+from hextan.core.equipment import Package, PackageSettings, simplest
 from hextan.core.record.planned import picture_of, reference_of
 
 #: Distances of a curve, and how many are looked at between two of them.
@@ -42,6 +43,55 @@ class DepthCurves(TypedDict):
     slack: float
     #: What counts as sharp, mm.
     coc_mm: float
+
+
+class MountedCurves(TypedDict):
+    """The curves of a lens as it goes on a body the simplest way, a zoom at its short end."""
+
+    lens_id: int
+    adapter_ids: list[int]
+    curves: DepthCurves
+
+
+class FormatCurves(TypedDict):
+    """The curves of every lens that goes on the body of a format, but for those of which no depth can be told."""
+
+    lenses: list[MountedCurves]
+
+
+def format_curves(
+    package: Package, settings: PackageSettings, bench: BenchState | None, format_id: int, crop_ids: list[int]
+) -> FormatCurves:
+    """Compute the curves of all lenses on a format.
+
+    Parameters
+    ----------
+    bench : for the rule of sharpness that the crew looks by
+    crop_ids : in-camera crops that are on
+
+    Raises
+    ------
+    InvalidInputError
+        There is no such format.
+    """
+    here = package.formats.get(format_id)
+    if here is None:
+        raise InvalidInputError.of(
+            Fault("format_id", format_id, "is no format of this production (any more)")
+        )
+    lenses: list[MountedCurves] = []
+    for _, lens in package.lenses.values():
+        way = simplest(package.rig, lens, here.body)
+        if way is None:
+            continue
+        adapter_ids = list(way.key)
+        first, second = [*adapter_ids, None, None][:2]
+        lens_up = BenchState(format_id=format_id, lens_id=lens.id, adapter_id=first, second_adapter_id=second, crop_ids=crop_ids)  # fmt: skip
+        # A lens that states no stop is told so where it is asked for by itself.
+        with contextlib.suppress(InvalidInputError):
+            curves = depth_curves(package, settings, bench, lens_up)
+            lenses.append({"lens_id": lens.id, "adapter_ids": adapter_ids, "curves": curves})
+    return {"lenses": lenses}
 
 
 def depth_curves(

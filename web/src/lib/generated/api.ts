@@ -1332,6 +1332,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/productions/{production_id}/set/depths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Set Depths
+         * @description Give near and far of every lens that goes on a format's body, as `set_depth` gives those of one.
+         */
+        get: operations["set_depths"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/productions/{production_id}/set/held": {
         parameters: {
             query?: never;
@@ -8618,6 +8638,17 @@ export interface components {
             window_mm: components["schemas"]["SizeMm"];
         };
         /**
+         * FormatCurves
+         * @description The curves of every lens that goes on the body of a format, but for those of which no depth can be told.
+         */
+        FormatCurves: {
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: components["schemas"]["MountedCurves"][];
+        };
+        /**
          * FormatDocument
          * @description A recording format.
          */
@@ -13069,6 +13100,24 @@ export interface components {
              * @description Stops lost.
              */
             stops_lost: number;
+        };
+        /**
+         * MountedCurves
+         * @description The curves of a lens as it goes on a body the simplest way, a zoom at its short end.
+         */
+        MountedCurves: {
+            /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
+            adapter_ids: number[];
+            /** @description Curves. */
+            curves: components["schemas"]["DepthCurves"];
+            /**
+             * Lens Id
+             * @description Lens id.
+             */
+            lens_id: number;
         };
         /**
          * Movement
@@ -26707,6 +26756,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DepthCurves"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    set_depths: {
+        parameters: {
+            query: {
+                format_id: number;
+                crop_id?: number[];
+            };
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormatCurves"];
                 };
             };
             /** @description Not Found */
