@@ -6,6 +6,8 @@ import time
 import pytest
 from playwright.sync_api import expect
 
+from tests.ui.conftest import box, choose
+
 
 def opened(context, own_server):
     """The page of the set, under the service worker's control, with everything of the day asked for."""
@@ -154,3 +156,32 @@ def test_a_sheet_that_was_looked_at_opens_without_a_line(own_server, device):
     context.set_offline(True)
     page.reload()
     expect(page.get_by_text("hyperfocal").first).to_be_visible()
+
+
+def test_the_days_around_are_there_without_a_line_and_another_says_that_it_is_not(own_server, device):
+    context = device("one")
+    page = opened(context, own_server)
+    home = own_server.page().split("/set")[0].replace("/p/", "/api/productions/")
+    page.wait_for_function(
+        "async (address) => !!(await caches.match(address))", arg=f"{home}/set/report?day=3"
+    )
+    context.set_offline(True)
+    choose(page, "Day", "Day 2")
+    expect(page.get_by_text("14A").first).to_be_visible()
+    near = page.get_by_label("Focus, near and far").get_by_role("status").first
+    expect(near).not_to_have_text("–")
+    missing = page.get_by_text("Day 5 was not read while there was a line")
+    box(page, "Day").select_option(label="Day 5")
+    expect(missing).to_be_visible()
+    # What is shown is still the day before it, says so, and works.
+    expect(box(page, "Day")).to_have_value("2")
+    expect(page.get_by_text("14A").first).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("14A").first).to_be_visible()
+    # An address of a day that is not there leads to one that is.
+    page.goto(own_server.page().replace("day=1", "day=5"))
+    expect(missing).to_be_visible()
+    expect(page.get_by_text("14A").first).to_be_visible()
+    context.set_offline(False)
+    expect(page.get_by_text("31A").first).to_be_visible()
+    expect(missing).to_have_count(0)

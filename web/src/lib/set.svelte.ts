@@ -28,6 +28,7 @@ import type {
   OnCamera,
   Planned,
   Problem,
+  SetDay,
   SetSeen,
   SetSettingsKept,
   Take,
@@ -44,6 +45,8 @@ interface Kept {
 export class SetPage {
   seen = $state.raw<SetSeen | null>(null)
   problem = $state.raw<Problem | null>(null)
+  /** A day that was asked for, and is neither had from the server nor kept by the browser. */
+  missing = $state<string | null>(null)
   /** Whether what is shown was kept by the browser: the server did not answer. */
   old = $state(false)
   by = $state('')
@@ -85,11 +88,20 @@ export class SetPage {
 
   async open(asked: { day?: string | undefined; unit?: string | undefined; shot?: string | undefined }) {
     if (asked.unit) this.unit = asked.unit
-    await Promise.all([this.load(asked.day ?? this.#day), this.outbox.open(), this.#readSources()])
+    const kept = this.#day
+    await Promise.all([this.load(asked.day ?? kept), this.outbox.open(), this.#readSources()])
+    // Without a line, rather a day that was read before than none.
+    const { missing } = this
+    if (!this.seen && missing !== null) {
+      await this.load(kept)
+      this.missing = missing
+    }
     this.choose(asked.shot ?? this.#shots[this.unit] ?? null)
   }
 
+  #closed = false
   close() {
+    this.#closed = true
     this.#back?.()
     this.outbox.close()
     this.live.close()
@@ -102,6 +114,8 @@ export class SetPage {
       this.#day = data.day.day
     }
     this.problem = problem ?? null
+    this.missing =
+      problem?.code === 'no_answer' && day !== undefined && day !== this.seen?.day.day ? day : null
     this.#ask()
     await this.#look()
   }
@@ -118,7 +132,7 @@ export class SetPage {
       this.#back = null
       this.old = false
       void this.outbox.flush()
-      void this.load()
+      void this.load(this.missing ?? undefined).then(() => this.fetchAll())
     })
   }
 
@@ -351,41 +365,61 @@ export class SetPage {
     return { format_id: format.id, crop_id: crops }
   }
 
-  /** Ask for everything of the day that may be wanted without a line: the browser keeps what was asked for. */
+  /**
+   * Ask for everything that may be wanted without a line: the browser keeps what was asked for. First this day, then those
+   * around it.
+   */
   async fetchAll() {
     const day = this.seen?.day
     this.complete = false
     if (!day) return
+    const had: Record<string, boolean> = {}
+    if (!(await this.#fetchDay(day, had))) return
+    this.complete = navigator.serviceWorker?.controller != null && !this.old
+    const at = day.days.findIndex((each) => each.day === day.day)
+    for (const near of day.days.slice(Math.max(0, at - 1), at + 3)) {
+      if (near.day === day.day || this.#closed) continue
+      const { data } = await client.readSet(this.id, near.day)
+      if (!data || !(await this.#fetchDay(data.day, had))) return
+    }
+  }
+
+  /** Whether all of a day was had. */
+  async #fetchDay(day: SetDay, had: Record<string, boolean>): Promise<boolean> {
     // What is planned, and what was on: a crop that came by itself may come again.
     const all = [
       ...day.shots.flatMap((shot) => shot.on ?? []),
       ...day.takes.map((take) => take.entry.on),
       ...day.cameras.map((camera) => camera.on),
     ]
-    const formats: Record<string, FormatQuery> = {}
-    const zooms: Record<string, client.LensUpQuery> = {}
     for (const on of all) {
       const format = this.#formatQuery(on)
-      if (format) formats[JSON.stringify(format)] = format
+      const asked = JSON.stringify(format)
+      if (format && !had[asked]) {
+        const { data, problem } = await client.readFormatCurves(this.id, format)
+        if (problem?.code === 'no_answer') return false
+        this.#keepCurves(
+          (data?.lenses ?? []).map((row) => [lensUp(format, row.lens_id, row.adapter_ids), row.curves]),
+        )
+        had[asked] = true
+      }
       const zoom = this.depthQuery(on, this.lensOf(on))
-      if (zoom?.focal_mm) zooms[JSON.stringify(zoom)] = zoom
+      const asZoom = JSON.stringify(zoom)
+      if (zoom?.focal_mm && !had[asZoom]) {
+        const { data, problem } = await client.readDepthCurves(this.id, zoom)
+        if (problem?.code === 'no_answer') return false
+        if (data) this.#keepCurves([[zoom, data]])
+        had[asZoom] = true
+      }
     }
-    const found: Record<string, DepthCurves> = {}
-    for (const format of Object.values(formats)) {
-      const { data, problem } = await client.readFormatCurves(this.id, format)
-      if (problem?.code === 'no_answer') return
-      for (const row of data?.lenses ?? [])
-        found[JSON.stringify(lensUp(format, row.lens_id, row.adapter_ids))] = row.curves
-    }
-    for (const [asked, query] of Object.entries(zooms)) {
-      const { data, problem } = await client.readDepthCurves(this.id, query)
-      if (problem?.code === 'no_answer') return
-      if (data) found[asked] = data
-    }
-    this.#ofDay = found
-    this.curves ??= found[JSON.stringify(this.depthQuery(this.on, this.lens))] ?? null
-    await client.readDayReport(this.id, day.day)
-    this.complete = navigator.serviceWorker?.controller != null && !this.old
+    const { problem } = await client.readDayReport(this.id, day.day)
+    return problem?.code !== 'no_answer'
+  }
+
+  #keepCurves(rows: [client.LensUpQuery, DepthCurves][]) {
+    const found = Object.fromEntries(rows.map(([query, curves]) => [JSON.stringify(query), curves]))
+    this.#ofDay = { ...this.#ofDay, ...found }
+    this.curves ??= this.#ofDay[JSON.stringify(this.depthQuery(this.on, this.lens))] ?? null
   }
 
   #kept(): Partial<Kept> {

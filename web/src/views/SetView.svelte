@@ -187,6 +187,10 @@
         onsend={() => void page.outbox.flush()}
       />
 
+      {#if page.missing !== null}<p class="warn" role="status">
+          {page.missing ? `Day ${page.missing}` : 'What has no day'} was not read while there was a line: this browser
+          does not have it.
+        </p>{/if}
       {#if page.complete}<p class="soft complete">
           This day can be worked without a line: all of it is in this browser.
         </p>{/if}
