@@ -1,5 +1,5 @@
 /** Entries of the log as they are written here. */
-import type { LogEntry, OnCamera, Planned, SetDay, Take, TakeHeld, Tick } from './types'
+import type { LogEntry, LogKept, OnCamera, Planned, SetDay, Take, TakeHeld, Tick } from './types'
 import type { Waiting } from './waiting'
 
 /** A key that nobody else makes; without a secure context a random one. */
@@ -99,8 +99,12 @@ export interface ListedTake {
   waiting: Waiting | null
 }
 
-/** The takes of a day with those that wait, the newest first. */
-export function listed(day: SetDay | null, waiting: readonly Waiting[]): ListedTake[] {
+/** The takes of a day with those that arrived after it was read and those that wait, the newest first. */
+export function listed(
+  day: SetDay | null,
+  waiting: readonly Waiting[],
+  arrived: readonly LogKept[] = [],
+): ListedTake[] {
   const list = new Map<string, ListedTake>()
   for (const seen of day?.takes ?? [])
     list.set(seen.entry.key, {
@@ -110,6 +114,9 @@ export function listed(day: SetDay | null, waiting: readonly Waiting[]): ListedT
       seen,
       waiting: null,
     })
+  for (const { entry, revision } of arrived)
+    if (entry.kind === 'take' && entry.day === day?.day)
+      list.set(entry.key, { entry, revision, clock: clockOf(entry), seen: null, waiting: null })
   for (const item of waiting) {
     const { entry } = item
     if (entry.kind !== 'take' || entry.day !== day?.day) continue
@@ -128,14 +135,13 @@ export function listed(day: SetDay | null, waiting: readonly Waiting[]): ListedT
     .sort((a, b) => b.entry.at.localeCompare(a.entry.at))
 }
 
-/** What was last shot with or booked on a camera, with what waits here. */
+/** What was last shot with or booked on a camera, with what was written here since the day was read. */
 export function lastOn(
   day: SetDay | null,
-  waiting: readonly Waiting[],
+  written: readonly LogEntry[],
   unit: string,
 ): { on: OnCamera; shot: string | null } | null {
-  const here = waiting
-    .map((item) => item.entry)
+  const here = written
     .filter((e) => (e.kind === 'take' || e.kind === 'booking') && e.unit === unit && !e.removed)
     .at(-1)
   if (here?.kind === 'take') return here

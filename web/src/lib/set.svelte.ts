@@ -24,6 +24,7 @@ import type {
   DepthCurves,
   Held,
   LensOption,
+  LogEntry,
   LogKept,
   OnCamera,
   Planned,
@@ -45,6 +46,8 @@ interface Kept {
 export class SetPage {
   seen = $state.raw<SetSeen | null>(null)
   problem = $state.raw<Problem | null>(null)
+  /** Entries that the server took after the day was read. */
+  arrived = $state.raw<LogKept[]>([])
   /** A day that was asked for, and is neither had from the server nor kept by the browser. */
   missing = $state<string | null>(null)
   /** Whether what is shown was kept by the browser: the server did not answer. */
@@ -107,17 +110,34 @@ export class SetPage {
     this.live.close()
   }
 
-  async load(day = this.seen?.day.day) {
+  #turn = 0
+  #wanted: string | undefined
+  #loading: Promise<void> = Promise.resolve()
+  /** Read a day, and wait until it is there. An answer that comes after a later question was asked is passed over. */
+  load(day = this.#wanted): Promise<void> {
+    this.#loading = this.#load(day)
+    return this.#loading
+  }
+
+  async #load(day: string | undefined): Promise<void> {
+    this.#turn += 1
+    const turn = this.#turn
+    this.#wanted = day
+    const before = this.arrived
     const { data, problem } = await client.readSet(this.id, day)
+    if (turn !== this.#turn) return this.#loading
     if (data) {
       this.seen = data
       this.#day = data.day.day
+      this.arrived = this.arrived.filter((kept) => !before.includes(kept))
     }
+    this.#wanted = this.#day
     this.problem = problem ?? null
     this.missing =
       problem?.code === 'no_answer' && day !== undefined && day !== this.seen?.day.day ? day : null
     this.#ask()
     await this.#look()
+    return undefined
   }
 
   /** Whether the whole page is without a line. */
@@ -145,15 +165,22 @@ export class SetPage {
     this.shots.find((shot) => shot.shot === this.shotKey) ?? this.shots[0] ?? null,
   )
   readonly next = $derived(this.shots[this.shots.findIndex((s) => s.shot === this.shot?.shot) + 1] ?? null)
-  readonly takes = $derived.by<ListedTake[]>(() => listed(this.seen?.day ?? null, this.outbox.items))
+  readonly takes = $derived.by<ListedTake[]>(() =>
+    listed(this.seen?.day ?? null, this.outbox.items, this.arrived),
+  )
   readonly take = $derived(nextTake(this.takes, this.shot?.shot ?? null, this.unit))
   /** The last take of this camera. */
   readonly last = $derived(this.takes.find((take) => take.entry.unit === this.unit) ?? null)
   readonly units = $derived(this.seen?.day.days.find((d) => d.day === this.seen?.day.day)?.units ?? [])
 
+  /** What was written here since the day was read, in its order. */
+  readonly written = $derived.by<LogEntry[]>(() => [
+    ...this.arrived.map((kept) => kept.entry),
+    ...this.outbox.items.map((item) => item.entry),
+  ])
   /** What is on the camera: what was set here, else what it says, else what was last shot with, else the plan. */
   readonly before = $derived.by<OnCamera>(() => {
-    const last = lastOn(this.seen?.day ?? null, this.outbox.items, this.unit)
+    const last = lastOn(this.seen?.day ?? null, this.written, this.unit)
     const plan = this.shot?.on ?? null
     if (!last) return plan ?? EMPTY
     // Another shot is another distance: nobody leaves the focus where it was.
@@ -275,7 +302,7 @@ export class SetPage {
   }
 
   #arrived(kept: LogKept) {
-    void kept
+    this.arrived = [...this.arrived, kept]
     if (this.outbox.items.length <= 1) void this.load()
   }
 

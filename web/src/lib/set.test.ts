@@ -60,6 +60,12 @@ describe('the takes of a day with those that wait', () => {
     expect(nextTake(rows, 's', 'A')).toBe(3)
     expect(nextTake(rows, 's', 'B')).toBe(1)
   })
+  it('are what the server took after the day was read, until it is read again', () => {
+    const taken = { revision: 2, entry: { ...first, removed: true } }
+    expect(listed(day([seen(first)]), [], [taken])).toEqual([])
+    const rows = listed(day([]), [waiting({ ...first, circled: true }, 1)], [{ revision: 1, entry: first }])
+    expect(rows.map((row) => [row.entry.circled, row.revision])).toEqual([[true, 2]])
+  })
   it('leave out what was removed, and other days', () => {
     expect(listed(day([seen(first)]), [waiting({ ...first, removed: true }, 1)])).toEqual([])
     expect(listed(day([]), [waiting({ ...first, day: '2' })])).toEqual([])
@@ -67,9 +73,9 @@ describe('the takes of a day with those that wait', () => {
   it('tell what is on a camera: what waits here before what the server knows', () => {
     const known = day([], [{ unit: 'A', on, clock: '', by: '', kind: 'take', shot: 's' }])
     expect(lastOn(known, [], 'A')?.shot).toBe('s')
-    expect(lastOn(known, [waiting(newBooking(WRITER, { ...on, lens: 'Merrow 21' }, ''))], 'A')).toMatchObject(
-      { shot: null },
-    )
+    expect(lastOn(known, [newBooking(WRITER, { ...on, lens: 'Merrow 21' }, '')], 'A')).toMatchObject({
+      shot: null,
+    })
     expect(lastOn(known, [], 'B')).toBeNull()
   })
   it('keep when they happened when they are changed, and say who changed them', () => {

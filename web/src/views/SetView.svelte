@@ -71,11 +71,16 @@
   // The report is read when it is looked at, and whenever something was logged.
   $effect(() => {
     void readings
-    if ((shown !== 'report' && shown !== 'clips') || !page.seen) return
+    if ((shown !== 'report' && shown !== 'clips') || !page.seen) return undefined
+    let newest = true
     void client.readDayReport(id, page.seen.day.day).then(({ data, problem }) => {
+      if (!newest) return
       report = data ?? null
       unread = problem ?? null
     })
+    return () => {
+      newest = false
+    }
   })
 
   const days = $derived(
@@ -96,7 +101,7 @@
   })
   const ticks = $derived(
     new Map(
-      page.outbox.items.flatMap(({ entry }) =>
+      page.written.flatMap((entry) =>
         entry.kind === 'tick' ? [[`${entry.body} ${entry.item}`, entry.ticked] as const] : [],
       ),
     ),
