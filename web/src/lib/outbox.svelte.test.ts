@@ -119,6 +119,10 @@ describe('entries on their way', () => {
     expect(server.arrived).toEqual(['2'])
     const [item] = box.items
     expect(item?.state).toBe('conflict')
+    await box.put({ ...entry, note: 'mine, later' }, 2)
+    // It waits for the conflict, and nobody waits for it.
+    expect([box.items.length, box.moving]).toEqual([2, false])
+    if (box.items[1]) await box.drop(box.items[1])
     expect(item?.stored?.revision).toBe(2)
     if (item) await box.settle(item, stands)
     expect(box.items).toEqual([])

@@ -66,6 +66,12 @@ export class Outbox {
     this.#stop = null
   }
 
+  /** Whether something is still to be sent: what is in conflict or refused, and later versions of it, are not. */
+  get moving(): boolean {
+    const stuck = this.items.filter((item) => item.state !== 'waiting').map((item) => item.entry.key)
+    return this.items.some((item) => item.state === 'waiting' && !stuck.includes(item.entry.key))
+  }
+
   /** Keep an entry here, and send it as soon as that goes. */
   async put(entry: LogEntry, basedOn: number) {
     const item: Waiting = {

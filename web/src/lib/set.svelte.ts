@@ -303,7 +303,7 @@ export class SetPage {
 
   #arrived(kept: LogKept) {
     this.arrived = [...this.arrived, kept]
-    if (this.outbox.items.length <= 1) void this.load()
+    if (!this.outbox.moving) void this.load()
   }
 
   readonly #holding = new Latest(
@@ -401,7 +401,8 @@ export class SetPage {
     this.complete = false
     if (!day) return
     const had: Record<string, boolean> = {}
-    if (!(await this.#fetchDay(day, had))) return
+    // Of a day that was left meanwhile nothing is said.
+    if (!(await this.#fetchDay(day, had)) || this.seen?.day.day !== day.day) return
     this.complete = navigator.serviceWorker?.controller != null && !this.old
     const at = day.days.findIndex((each) => each.day === day.day)
     for (const near of day.days.slice(Math.max(0, at - 1), at + 3)) {

@@ -143,6 +143,16 @@
   <TakeCorrection {page} {take} {unit} read={client.readDistance} />
 {/snippet}
 
+{#snippet takes()}
+  <TakeList
+    takes={page.takes}
+    {unit}
+    marks={(on) => page.marks(on)}
+    {correction}
+    onchange={(take, part) => page.correct(take, part)}
+  />
+{/snippet}
+
 <ViewFrame
   productionId={id}
   {productionName}
@@ -211,13 +221,7 @@
           </p>
         {/if}
       {:else if shown === 'takes'}
-        <TakeList
-          takes={page.takes}
-          {unit}
-          marks={(on) => page.marks(on)}
-          {correction}
-          onchange={(take, part) => page.correct(take, part)}
-        />
+        {@render takes()}
       {:else if shown === 'checks'}
         <ChecksPanel checks={page.seen.checks} waiting={ticks} ontick={tick} />
       {:else if shown === 'cameras'}
@@ -242,13 +246,7 @@
         <ReportPanel {report} />
         <section aria-label="What was shot">
           <h2>What was shot</h2>
-          <TakeList
-            takes={page.takes}
-            {unit}
-            marks={(on) => page.marks(on)}
-            {correction}
-            onchange={(take, part) => page.correct(take, part)}
-          />
+          {@render takes()}
         </section>
       {/if}
     </div>

@@ -27,7 +27,15 @@
   const plan = $derived(planned?.on ?? null)
   /** What stands below a value. Whether it agrees is said by the server, and never without it. */
   const beside = (cell: Cell, plannedText: string, agreed: string) =>
-    !plan ? '' : !plannedText ? 'not planned' : held && !off(cell) ? agreed : `planned ${plannedText}`
+    !plan
+      ? cell === 'mode'
+        ? on.mode
+        : ''
+      : !plannedText
+        ? 'not planned'
+        : held && !off(cell)
+          ? agreed
+          : `planned ${plannedText}`
   const marks = $derived(lens?.marks ?? planned?.marks ?? 'T')
   const stopText = (stop: number | null | undefined) => (stop == null ? '–' : `${marks}${aperture(stop)}`)
   const ndText = (stops: number | null | undefined) =>
@@ -70,7 +78,7 @@
     class="cell"
     class:off={off(name)}
     aria-expanded={open === name}
-    aria-label="{title}: {value}; {beside(name, plannedText, 'as planned')}"
+    aria-label={[`${title}: ${value}`, beside(name, plannedText, 'as planned')].filter(Boolean).join('; ')}
     onclick={() => toggle(name)}
   >
     <span class="soft">{title}</span>
