@@ -24,6 +24,7 @@ from hextan.api.set_schemas import (
 )
 from hextan.core.base import Fault, FocalMm, InvalidInputError, Key
 from hextan.core.bench import BenchState
+from hextan.core.evaluation import BenchDelivery
 from hextan.core.record import (
     Clip,
     cameras_now,
@@ -44,6 +45,8 @@ from hextan.store.record import OfTheSet
 from hextan.store.repositories import find_production
 from hextan.store.single import SET
 
+Aspect = Annotated[float | None, Query(ge=0.1, le=10)]
+LongEdge = Annotated[int | None, Query(ge=16, le=100_000)]
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
 Day = Annotated[str | None, Query(max_length=120)]
@@ -95,8 +98,14 @@ def depth(
     adapter_id: Annotated[list[Id], Query(max_length=2)] = [],  # noqa: B006
     crop_id: Annotated[list[Id], Query(max_length=20)] = [],  # noqa: B006
     focal_mm: Annotated[FocalMm | None, Query()] = None,
+    aspect: Aspect = None,
+    long_edge_px: LongEdge = None,
 ) -> Response:
-    """Give near and far of a lens on a format along the distance, for reading without a server."""
+    """Give near and far of a lens on a format along the distance, for reading without a server.
+
+    What counts as sharp is the production's rule on the picture that the shot delivers: `aspect` and `long_edge_px` as its
+    plan has them in `picture`.
+    """
     m = known(request, db, production_id)
     lens_up = BenchState(
         format_id=format_id,
@@ -106,7 +115,8 @@ def depth(
         focal_mm=focal_mm,
         crop_ids=crop_id,
     )
-    return json_answer(depth_curves(m.package, m.settings, m.bench, lens_up))
+    picture = BenchDelivery(aspect=aspect, long_edge_px=long_edge_px)
+    return json_answer(depth_curves(m.package, picture, lens_up))
 
 
 @router.get("/set/depths", name="set_depths", tags=["Set"], responses=answers(format_curves))
@@ -116,10 +126,13 @@ def depths(
     request: Request,
     format_id: Annotated[Id, Query()],
     crop_id: Annotated[list[Id], Query(max_length=20)] = [],  # noqa: B006
+    aspect: Aspect = None,
+    long_edge_px: LongEdge = None,
 ) -> Response:
     """Give near and far of every lens that goes on a format's body, as `set_depth` gives those of one."""
     m = known(request, db, production_id)
-    return json_answer(format_curves(m.package, m.settings, m.bench, format_id, crop_id))
+    picture = BenchDelivery(aspect=aspect, long_edge_px=long_edge_px)
+    return json_answer(format_curves(m.package, picture, format_id, crop_id))
 
 
 @router.post("/set/held", name="set_held", tags=["Set"], responses=answers(held_against))

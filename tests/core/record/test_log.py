@@ -1,21 +1,16 @@
 """The log: each entry once, in any order, none over another; and what a day of it comes to."""
 
-import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from hextan.core.base import InvalidInputError, StaleWriteError
-from hextan.core.bench import BenchState, limits_along
-from hextan.core.bench.result import compute_bench
 from hextan.core.record.checks import checks_of
-from hextan.core.record.curves import depth_curves, format_curves
 from hextan.core.record.day import cameras_now, days_of, set_day
 from hextan.core.record.document import Booking, Clip, ClipFacts, Log, LogItem, Tick, parse_log
-from hextan.core.record.planned import picture_of, planned_of, reference_of
+from hextan.core.record.planned import planned_of
 from hextan.core.record.report import day_report
 from hextan.core.record.writing import written
-from tests.core.kits import lens_named
 from tests.core.record.days import LOG, SHOTS, log_of, on, take
 from tests.core.sheets.material import DEMO, demo
 
@@ -170,62 +165,6 @@ def test_the_checklist_follows_the_work_and_the_override_comes_before_the_switch
     # What nobody ticked is not contradicted, and another day begins anew.
     assert all(i["against"] == "" for i in page["items"] if i["key"] != item["key"])
     assert checks_of(M.package, M.settings, planned, log_of(tick), "2", said)[0]["open"] == len(told)
-
-
-@pytest.mark.parametrize(
-    "name",
-    ["Merrow 18", "Merrow 65", "Merrow 180", "Reach 19–92", "Dunlin 6", "Bowl 8 fisheye", "Longshore 2x 75"],
-)
-def test_depth_read_off_the_curves_is_never_deeper_than_it_is_and_hardly_shallower(name):
-    """Straight lines between the points, as the page reads them, against the limits computed at each place."""
-    state = BenchState(format_id=next(iter(M.package.formats)), lens_id=lens_named(M.package, name))
-    curves = depth_curves(M.package, M.settings, M.bench, state)
-    at = np.array(curves["at"])[::-1]
-    rng = np.random.default_rng(7)
-    asked = 1 / rng.uniform(at[0], at[-1], 300)
-    found = compute_bench(M.package, state.model_copy(update={"delivery": picture_of(M.settings), "reference": reference_of(M.bench, M.package),
-                                                              "coc": M.bench.coc, "subject_m": 50.0}), only_chosen=True)  # fmt: skip
-    near, far, _ = limits_along(found, asked, curves["stops"])
-    assert curves["slack"] < 5e-5
-    for s in range(len(curves["stops"])):
-        read_near = np.interp(1 / asked, at, np.array(curves["near"][s])[::-1])
-        read_far = np.interp(1 / asked, at, np.array(curves["far"][s])[::-1])
-        off_near, off_far = (
-            1000 / near[:, s] - read_near,
-            read_far - np.where(np.isinf(far[:, s]), 0.0, 1000 / far[:, s]),
-        )
-        assert off_near.min() >= -1e-9
-        assert off_near.max() <= curves["slack"]
-        finite = ~np.isinf(far[:, s])
-        assert (off_far[finite] >= -1e-9).all()
-        assert (off_far[finite] <= curves["slack"]).all()
-        assert (read_far[~finite] <= curves["slack"]).all()
-
-
-def test_between_two_stops_of_the_curves_depth_lies_between_theirs():
-    state = BenchState(format_id=next(iter(M.package.formats)), lens_id=lens_named(M.package, "Merrow 65"))
-    curves = depth_curves(M.package, M.settings, M.bench, state)
-    assert len(curves["near"]) == len(curves["far"]) == len(curves["stops"])
-    assert all(np.all(np.diff(column) > 0) for column in np.array(curves["near"]).T)
-    assert all(np.all(np.diff(column) < 0) for column in np.array(curves["far"]).T)
-
-
-def test_curves_of_a_format_are_those_of_each_lens_that_goes_on_its_body():
-    format_id = next(iter(M.package.formats))
-    bodies = set_day(M.package, M.settings, M.bench, M.shots, Log(items=[]), "1")["bodies"]
-    (ebb,) = [b for b in bodies if b["name"] == M.package.formats[format_id].body.name]
-    crops = ebb["crop_ids"][:1]
-    told = format_curves(M.package, M.settings, M.bench, format_id, crops)["lenses"]
-    assert [(row["lens_id"], row["adapter_ids"]) for row in told] == [
-        (lens["id"], lens["adapter_ids"]) for lens in ebb["lenses"] if lens["stops"]
-    ]
-    scope = next(lens for lens in ebb["lenses"] if lens["name"] == "Longshore 2x 75")
-    (row,) = [row for row in told if row["lens_id"] == scope["id"]]
-    first, second = [*scope["adapter_ids"], None, None][:2]
-    alone = BenchState(format_id=format_id, lens_id=scope["id"], adapter_id=first, second_adapter_id=second, crop_ids=crops)  # fmt: skip
-    assert row["curves"] == depth_curves(M.package, M.settings, M.bench, alone)
-    with pytest.raises(InvalidInputError, match="is no format of this production"):
-        format_curves(M.package, M.settings, M.bench, 999_999, [])
 
 
 def test_a_log_goes_out_and_comes_back():

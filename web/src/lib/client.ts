@@ -368,12 +368,17 @@ export const readDayReport = (id: number, day: string) =>
     }),
   )
 
-/** Which lens is on which format, as the address of its depth names it. */
-export interface LensUpQuery {
+/** A format with the crops that are on, and the picture that the shot delivers: what counts as sharp goes by both. */
+export interface FormatQuery {
   format_id: number
+  crop_id: number[]
+  aspect?: number
+  long_edge_px?: number
+}
+/** Which lens is on which format, as the address of its depth names it. */
+export interface LensUpQuery extends FormatQuery {
   lens_id: number
   adapter_id: number[]
-  crop_id: number[]
   focal_mm?: number
 }
 export const readDepthCurves = (id: number, query: LensUpQuery) =>
@@ -384,7 +389,7 @@ export const readDepthCurves = (id: number, query: LensUpQuery) =>
   )
 
 /** The same of every lens on a format, with the crops that are on. */
-export const readFormatCurves = (id: number, query: { format_id: number; crop_id: number[] }) =>
+export const readFormatCurves = (id: number, query: FormatQuery) =>
   outcome(
     http.GET('/api/productions/{production_id}/set/depths', {
       params: { path: { production_id: id }, query },

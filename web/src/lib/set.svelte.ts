@@ -27,6 +27,7 @@ import type {
   LogEntry,
   LogKept,
   OnCamera,
+  Picture,
   Planned,
   Problem,
   SetDay,
@@ -364,7 +365,7 @@ export class SetPage {
 
   /** Depth of what is on the camera, once for each lens on each format. */
   async #readCurves() {
-    const query = this.depthQuery(this.on, this.lens)
+    const query = this.depthQuery(this.on, this.lens, this.picture)
     const asked = JSON.stringify(query)
     if (asked === this.#curvesOf) return
     this.#curvesOf = asked
@@ -377,19 +378,33 @@ export class SetPage {
     else if (!this.curves) this.#curvesOf = ''
   }
 
-  depthQuery(on: OnCamera, lens: LensOption | null): client.LensUpQuery | null {
-    const format = this.#formatQuery(on)
+  depthQuery(on: OnCamera, lens: LensOption | null, picture: Picture | null): client.LensUpQuery | null {
+    const format = this.#formatQuery(on, picture)
     if (!format || !lens) return null
     const focal = lens.short_mm < lens.long_mm && on.focal_mm ? { focal_mm: on.focal_mm } : {}
-    return { ...lensUp(format, lens.id, lens.adapter_ids), ...focal }
+    return { ...lensUp(format, lens.id, this.#adapterIds(on)), ...focal }
   }
 
-  #formatQuery(on: OnCamera): FormatQuery | null {
+  /** The adapters that are on, which need not be the simplest that there are. */
+  #adapterIds(on: OnCamera): number[] {
+    const all = this.seen?.day.adapters ?? []
+    return on.adapters.flatMap((name) => all.find((adapter) => adapter.name === name)?.id ?? [])
+  }
+
+  /** The picture of the shot in hand. */
+  readonly picture = $derived(this.shot?.picture ?? this.seen?.day.picture ?? null)
+
+  #formatQuery(on: OnCamera, picture: Picture | null): client.FormatQuery | null {
     const body = this.bodyOf(on)
     const format = body?.formats.find((f) => f.name === on.format && (!on.mode || f.mode === on.mode))
     if (!body || !format) return null
     const crops = (on.crops ?? []).map((name) => body.crop_ids[body.crops.indexOf(name)] ?? 0).filter(Boolean)
-    return { format_id: format.id, crop_id: crops }
+    return {
+      format_id: format.id,
+      crop_id: crops,
+      ...(picture?.aspect ? { aspect: picture.aspect } : {}),
+      ...(picture?.long_edge_px ? { long_edge_px: picture.long_edge_px } : {}),
+    }
   }
 
   /**
@@ -415,13 +430,17 @@ export class SetPage {
   /** Whether all of a day was had. */
   async #fetchDay(day: SetDay, had: Record<string, boolean>): Promise<boolean> {
     // What is planned, and what was on: a crop that came by itself may come again.
-    const all = [
-      ...day.shots.flatMap((shot) => shot.on ?? []),
-      ...day.takes.map((take) => take.entry.on),
-      ...day.cameras.map((camera) => camera.on),
+    // Each for the picture of its own shot; what is on a camera stays on for the next shot.
+    const pictureOf = (shot: string | null | undefined) =>
+      day.shots.find((each) => each.shot === shot)?.picture ?? day.picture
+    const pictures = [day.picture, ...day.shots.map((shot) => shot.picture)]
+    const all: [OnCamera, Picture][] = [
+      ...day.shots.flatMap((shot): [OnCamera, Picture][] => (shot.on ? [[shot.on, shot.picture]] : [])),
+      ...day.takes.map((take): [OnCamera, Picture] => [take.entry.on, pictureOf(take.entry.shot)]),
+      ...day.cameras.flatMap((camera) => pictures.map((each): [OnCamera, Picture] => [camera.on, each])),
     ]
-    for (const on of all) {
-      const format = this.#formatQuery(on)
+    for (const [on, picture] of all) {
+      const format = this.#formatQuery(on, picture)
       const asked = JSON.stringify(format)
       if (format && !had[asked]) {
         const { data, problem } = await client.readFormatCurves(this.id, format)
@@ -431,13 +450,14 @@ export class SetPage {
         )
         had[asked] = true
       }
-      const zoom = this.depthQuery(on, this.lensOf(on))
-      const asZoom = JSON.stringify(zoom)
-      if (zoom?.focal_mm && !had[asZoom]) {
-        const { data, problem } = await client.readDepthCurves(this.id, zoom)
+      // A zoom as it is set, and a lens behind other adapters than the simplest.
+      const alone = this.depthQuery(on, this.lensOf(on), picture)
+      const named = JSON.stringify(alone)
+      if (alone && !this.#ofDay[named] && !had[named]) {
+        const { data, problem } = await client.readDepthCurves(this.id, alone)
         if (problem?.code === 'no_answer') return false
-        if (data) this.#keepCurves([[zoom, data]])
-        had[asZoom] = true
+        if (data) this.#keepCurves([[alone, data]])
+        had[named] = true
       }
     }
     const { problem } = await client.readDayReport(this.id, day.day)
@@ -447,7 +467,7 @@ export class SetPage {
   #keepCurves(rows: [client.LensUpQuery, DepthCurves][]) {
     const found = Object.fromEntries(rows.map(([query, curves]) => [JSON.stringify(query), curves]))
     this.#ofDay = { ...this.#ofDay, ...found }
-    this.curves ??= this.#ofDay[JSON.stringify(this.depthQuery(this.on, this.lens))] ?? null
+    this.curves ??= this.#ofDay[JSON.stringify(this.depthQuery(this.on, this.lens, this.picture))] ?? null
   }
 
   #kept(): Partial<Kept> {
@@ -468,12 +488,8 @@ export class SetPage {
   }
 }
 
-interface FormatQuery {
-  format_id: number
-  crop_id: number[]
-}
 /** What is asked for one lens on a format. */
-const lensUp = (format: FormatQuery, lens_id: number, adapter_id: number[]): client.LensUpQuery => ({
+const lensUp = (format: client.FormatQuery, lens_id: number, adapter_id: number[]): client.LensUpQuery => ({
   ...format,
   lens_id,
   adapter_id,

@@ -5,7 +5,7 @@ import type { DepthCurves, SetDay } from './types'
 import type { Waiting } from './waiting'
 
 const CURVES: DepthCurves = {
-  lens: 'x', format: 'y', focal_mm: 50, marks: 'T', coc_mm: 0.02, slack: 0,
+  lens: 'x', format: 'y', focal_mm: 50, marks: 'T', coc_mm: 0.02, rule: 'fixed', slack: 0,
   stops: [2, 4], at: [1, 0.5, 0.0001],
   near: [[1.1, 0.6, 0.1], [1.2, 0.7, 0.2]],
   far: [[0.9, 0.4, -0.1], [0.8, 0.3, -0.2]],
@@ -30,7 +30,7 @@ const WRITER = { by: 'Nell', unit: 'A', day: '1' }
 const AT = new Date('2026-05-18T20:00:00Z')
 const on = newTake(WRITER, null, 1, {} as never, AT).on
 const day = (takes: SetDay['takes'], cameras: SetDay['cameras'] = []): SetDay => ({
-  day: '1', days: [], shots: [], takes, cameras, bodies: [],
+  day: '1', days: [], shots: [], takes, cameras, bodies: [], adapters: [], picture: { aspect: null, long_edge_px: null },
 }) // prettier-ignore
 const seen = (entry: ReturnType<typeof newTake>): SetDay['takes'][number] =>
   ({ entry, revision: 1, before: [], clock: '21:00', double: '', held: { differences: [], told: '', gone: [], near_m: null, far_m: null, brighter_stops: null } }) // prettier-ignore

@@ -127,6 +127,8 @@ export type LogEntry = LogKept['entry']
 export type Take = Extract<LogEntry, { kind: 'take' }>
 export type Tick = Extract<LogEntry, { kind: 'tick' }>
 export type DepthCurves = Schemas['DepthCurves']
+/** The picture that a shot delivers, which what counts as sharp goes by. */
+export type Picture = Planned['picture']
 export type DayReport = Schemas['DayReport']
 export type SetSettings = Schemas['SetSettings']
 export type SetSettingsKept = Schemas['SetSettingsKept']

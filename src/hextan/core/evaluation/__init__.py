@@ -27,7 +27,7 @@ from hextan.core.evaluation.reference_and_delivery import (
     OwnWindow,
 )
 from hextan.core.evaluation.requests import evaluate
-from hextan.core.evaluation.sharp import SHARP_RULES, assumption, circle_of_confusion_mm
+from hextan.core.evaluation.sharp import SHARP_RULES, assumption, circle_of_confusion_mm, rule_label
 
 __all__ = [
     "READY_REFERENCES",
@@ -57,4 +57,5 @@ __all__ = [
     "evaluate",
     "parse_request",
     "plain_rows",
+    "rule_label",
 ]

@@ -31,6 +31,8 @@ class SharpRule(Generic[R]):
     #: The formula with the numbers of one format: takes its index and its circle.
     numbers: Callable[[R, FormatColumns, int, float], str]
     assumes: Callable[[R], str]
+    #: The rule in a few words.
+    label: Callable[[R], str]
     #: What the screen offers, by its label.
     choices: dict[str, R]
     #: Under which name a comparison holds it against the other rules, and with which figures.
@@ -61,6 +63,7 @@ SHARP_RULES: dict[type[Any], SharpRule[Any]] = {
             f"the delivered picture's diagonal over {rule.divisor:g}: every format is looked at in one "
             "size, on one screen, so that formats can be compared"
         ),
+        label=lambda rule: f"picture diagonal / {rule.divisor:g}",
         choices={
             "diagonal / 1500": CocByDiagonal(divisor=1500),
             "diagonal / 1730": CocByDiagonal(divisor=1730),
@@ -74,6 +77,7 @@ SHARP_RULES: dict[type[Any], SharpRule[Any]] = {
         assumes=lambda rule: (
             f"{rule.mm:g} mm on any sensor: a gauge's value, which takes no account of how far it is enlarged"
         ),
+        label=lambda rule: f"{rule.mm:g} mm on any sensor",
         choices={
             "0.025 mm": CocFixed(rule="fixed", mm=0.025),
             "0.0254 mm (0.001 in)": CocFixed(rule="fixed", mm=0.0254),
@@ -91,6 +95,7 @@ SHARP_RULES: dict[type[Any], SharpRule[Any]] = {
         assumes=lambda rule: (
             f"{rule.factor:g} sampled photosites: what the sensor resolves, whatever is delivered"
         ),
+        label=lambda rule: f"{rule.factor:g} sampled photosites",
         choices={"2 photosites": CocPhotosite(rule="photosite", factor=2)},
         compared=("2 photosites", CocPhotosite(rule="photosite")),
     ),
@@ -101,6 +106,7 @@ SHARP_RULES: dict[type[Any], SharpRule[Any]] = {
         assumes=lambda rule: (
             f"{rule.factor:g} delivered pixel: looked at pixel by pixel, the strictest for small pictures"
         ),
+        label=lambda rule: f"{rule.factor:g} delivered pixel{'' if rule.factor == 1 else 's'}",
         choices={"1 delivered pixel": CocPixel(rule="pixel", factor=1)},
         compared=("1 delivered pixel", CocPixel(rule="pixel")),
     ),
@@ -114,6 +120,7 @@ SHARP_RULES: dict[type[Any], SharpRule[Any]] = {
             f"what an eye resolves ({rule.arcmin:g} arc minute) from {rule.picture_heights:g} picture "
             "heights away"
         ),
+        label=lambda rule: f"the eye, {rule.arcmin:g}′ from {rule.picture_heights:g} picture heights",
         choices={"the eye, 3 picture heights": CocEye(rule="eye", arcmin=1, picture_heights=3)},
         compared=("the eye, 3 picture heights", CocEye(rule="eye")),
     ),
@@ -128,6 +135,11 @@ def rule_of(asked: Coc) -> SharpRule[Any]:
 def circle_of_confusion_mm(asked: Coc, c: FormatColumns) -> Floats:
     """What counts as sharp in each format by a rule, mm on the sensor, shape (F,); NaN where it cannot be told."""
     return rule_of(asked).circle_mm(asked, c)
+
+
+def rule_label(asked: Coc) -> str:
+    """Name a rule in a few words."""
+    return rule_of(asked).label(asked)
 
 
 def assumption(asked: Coc) -> str:

@@ -1,8 +1,12 @@
 """Depth along the distance, computed beforehand: a page reads near and far from it by straight interpolation, without a server.
 
-Over the reciprocal of the distance, the reciprocals of both limits are nearly straight lines. Each is computed at
-`POINTS` distances and shifted inwards by as much as a straight line between two of them may lie outside the exact
-limit: what is read off is never deeper than what is exact, and at most by ``slack`` shallower (1/m).
+Over the reciprocal of the distance, and over the stop, the reciprocals of both limits are nearly straight lines. Each is
+computed at `POINTS` distances and at the stops of the ring, and shifted inwards by as much as a straight line between
+two of them may lie outside the exact limit: what is read off is never deeper than what is exact, and at most by
+``slack`` shallower (1/m).
+
+What counts as sharp is the production's rule on the picture that the shot in hand delivers, as in Shots and in the plan;
+the rule by which somebody looks on the Bench is another question.
 """
 
 from __future__ import annotations
@@ -15,11 +19,13 @@ from typing_extensions import TypedDict
 
 from hextan.core.base import Fault, Floats, InvalidInputError, m_from_mm, mm_from_m
 from hextan.core.bench import LEAST_FOCALS, BenchResult, BenchState, compute_bench, traced_along
-from hextan.core.equipment import Package, PackageSettings, simplest
-from hextan.core.record.planned import picture_of, reference_of
+from hextan.core.equipment import Package, simplest
+from hextan.core.evaluation import BenchDelivery, rule_label
 
 #: Distances of a curve, and how many are looked at between two of them.
 POINTS, BETWEEN = 16, 8
+#: How many stops are looked at between two of the ring.
+BETWEEN_STOPS = 4
 #: Stops of a curve: thirds, at most so many.
 MOST_STOPS = 28
 #: The farthest that a lens is focused short of infinity, metres.
@@ -41,8 +47,9 @@ class DepthCurves(TypedDict):
     far: list[list[float]]
     #: How much shallower it may be than the exact limits, 1/m.
     slack: float
-    #: What counts as sharp, mm.
+    #: What counts as sharp, mm, and by which rule.
     coc_mm: float
+    rule: str
 
 
 class MountedCurves(TypedDict):
@@ -60,13 +67,13 @@ class FormatCurves(TypedDict):
 
 
 def format_curves(
-    package: Package, settings: PackageSettings, bench: BenchState | None, format_id: int, crop_ids: list[int]
+    package: Package, picture: BenchDelivery, format_id: int, crop_ids: list[int]
 ) -> FormatCurves:
     """Compute the curves of all lenses on a format.
 
     Parameters
     ----------
-    bench : for the rule of sharpness that the crew looks by
+    picture : what the shot in hand delivers
     crop_ids : in-camera crops that are on
 
     Raises
@@ -89,19 +96,17 @@ def format_curves(
         lens_up = BenchState(format_id=format_id, lens_id=lens.id, adapter_id=first, second_adapter_id=second, crop_ids=crop_ids)  # fmt: skip
         # A lens that states no stop is told so where it is asked for by itself.
         with contextlib.suppress(InvalidInputError):
-            curves = depth_curves(package, settings, bench, lens_up)
+            curves = depth_curves(package, picture, lens_up)
             lenses.append({"lens_id": lens.id, "adapter_ids": adapter_ids, "curves": curves})
     return {"lenses": lenses}
 
 
-def depth_curves(
-    package: Package, settings: PackageSettings, bench: BenchState | None, lens_up: BenchState
-) -> DepthCurves:
+def depth_curves(package: Package, picture: BenchDelivery, lens_up: BenchState) -> DepthCurves:
     """Compute the curves of a lens on a format.
 
     Parameters
     ----------
-    bench : for the rule of sharpness that the crew looks by
+    picture : what the shot in hand delivers
     lens_up : which lens, adapters, focal length and format, with which crops
 
     Raises
@@ -111,9 +116,8 @@ def depth_curves(
     """
     state = lens_up.model_copy(
         update={
-            "delivery": picture_of(settings),
-            "reference": reference_of(bench, package),
-            "coc": None if bench is None else bench.coc,
+            "delivery": picture,
+            "coc": None,
             "subject_m": max(10.0, LEAST_FOCALS * 10.0),
             "stop": None,
         }
@@ -130,20 +134,19 @@ def depth_curves(
     at = np.linspace(1 / closest, 1 / FARTHEST_M, POINTS)
     near, far = _reciprocals(found, at, stops)
     fine = np.linspace(at[:-1], at[1:], BETWEEN + 1, axis=1)[:, :-1]
-    exact_near, exact_far = _reciprocals(found, fine.ravel(), stops)
-    share = np.linspace(0, 1, BETWEEN + 1)[:-1]
+    fine_stops = np.interp(np.arange(0, len(stops) - 1 + 1e-9, 1 / BETWEEN_STOPS), np.arange(len(stops)), stops)
+    exact_near, exact_far = _reciprocals(found, fine.ravel(), fine_stops.tolist())
 
     def between(curve: Floats) -> Floats:
-        """Straight between the points: shape (POINTS - 1, BETWEEN, S)."""
-        return np.asarray(
-            curve[:-1, None, :] * (1 - share)[None, :, None] + curve[1:, None, :] * share[None, :, None]
-        )
+        """Straight between the points and the stops, as the page reads it: of the shape of the exact ones."""
+        rows = np.array([np.interp(-fine.ravel(), -at, column) for column in curve.T])
+        return np.array([np.interp(fine_stops, stops, each) for each in rows.T])
 
-    shape = (POINTS - 1, BETWEEN, len(stops))
     # Outside the exact limit: nearer (a larger reciprocal) than near, farther (a smaller one) than far.
-    off_near, off_far = between(near) - exact_near.reshape(shape), exact_far.reshape(shape) - between(far)
-    shift_near, shift_far = max(float(off_near.max()), 0.0), max(float(off_far.max()), 0.0)
-    slack = max(shift_near - float(off_near.min()), shift_far - float(off_far.min()))
+    # Where far is infinite, no line can tell too much of it.
+    off_near, off_far = between(near) - exact_near, np.where(exact_far > 0, exact_far - between(far), -np.inf)
+    shift_near, shift_far = _shifts(off_near, near.shape), _shifts(off_far, far.shape)
+    slack = max(float((between(shift_near) - off_near).max()), float(np.where(exact_far > 0, between(shift_far) - off_far, 0.0).max()))
     scale = 1e7
     return {
         "lens": setting.lens.name,
@@ -156,7 +159,19 @@ def depth_curves(
         "far": (np.ceil((far + shift_far).T * scale) / scale).tolist(),
         "slack": math.ceil(slack * scale + 1) / scale,
         "coc_mm": coc,
+        "rule": rule_label(package.coc),
     }
+
+
+def _shifts(off: Floats, shape: tuple[int, ...]) -> Floats:
+    """By how much each point has to go inwards, so that no straight line about it lies outside; of the shape of the points."""
+    worst = np.zeros(shape)
+    for i in range(shape[0]):
+        rows = slice(max(i - 1, 0) * BETWEEN, (i + 1) * BETWEEN + 1)
+        for j in range(shape[1]):
+            columns = slice(max(j - 1, 0) * BETWEEN_STOPS, (j + 1) * BETWEEN_STOPS + 1)
+            worst[i, j] = max(float(off[rows, columns].max()), 0.0)
+    return worst
 
 
 def _reciprocals(found: BenchResult, at: Floats, stops: list[float]) -> tuple[Floats, Floats]:

@@ -13,7 +13,7 @@ from hextan.core.equipment import Body, LensSetting, Package, PackageSettings, s
 from hextan.core.light import nd_choices
 from hextan.core.record.differences import Held, held_against
 from hextan.core.record.document import Booking, Clip, Log, LogItem, OnCamera, Take, Written
-from hextan.core.record.planned import Planned, planned_of
+from hextan.core.record.planned import Picture, Planned, picture_told, planned_of
 from hextan.core.shots import Shot, ShotList, day_order
 
 #: Of a list that is chosen from on the page of the set: ND up to so many stops.
@@ -88,6 +88,13 @@ class CameraNow(TypedDict):
     shot: str | None
 
 
+class AdapterOption(TypedDict):
+    """An adapter of the package."""
+
+    id: int
+    name: str
+
+
 class DayName(TypedDict):
     """A day of the list of shots, and which cameras shoot on it."""
 
@@ -104,6 +111,9 @@ class SetDay(TypedDict):
     takes: list[TakeHeld]
     cameras: list[CameraNow]
     bodies: list[BodyOption]
+    adapters: list[AdapterOption]
+    #: What is delivered where no shot says otherwise.
+    picture: Picture
 
 
 def clock_of(entry: Written) -> str:
@@ -200,6 +210,8 @@ def set_day(
         ],
         "cameras": cameras_now(log),
         "bodies": [_body_option(package, body) for body in package.bodies],
+        "adapters": [{"id": adapter.id, "name": adapter.name} for adapter in package.adapters],
+        "picture": picture_told(settings),
     }
 
 

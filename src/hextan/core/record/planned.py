@@ -22,6 +22,13 @@ class Switch(TypedDict):
     why_not: str | None
 
 
+class Picture(TypedDict):
+    """The picture that is delivered, which what counts as sharp goes by; None where it is as recorded."""
+
+    aspect: float | None
+    long_edge_px: int | None
+
+
 class Planned(TypedDict):
     """A shot as it is to be shot."""
 
@@ -46,6 +53,7 @@ class Planned(TypedDict):
     #: Where the scan mode stands in the camera's menu.
     mode_menu: str | None
     switches: list[Switch]
+    picture: Picture
     cautions: list[str]
     keep_out: str
 
@@ -62,6 +70,12 @@ def picture_of(settings: PackageSettings, needs: Needs | None = None) -> BenchDe
     if first is None:
         return BenchDelivery(long_edge_px=None)
     return BenchDelivery(aspect=first.aspect, long_edge_px=first.long_edge_px, protect=first.protect)
+
+
+def picture_told(settings: PackageSettings, needs: Needs | None = None) -> Picture:
+    """`picture_of`, for asking about depth."""
+    picture = picture_of(settings, needs)
+    return {"aspect": picture.aspect, "long_edge_px": picture.long_edge_px}
 
 
 def reference_of(bench: BenchState | None, package: Package) -> BenchReference:
@@ -113,10 +127,11 @@ def planned_of(package: Package, settings: PackageSettings, bench: BenchState | 
 
 def _planned(package: Package, settings: PackageSettings, reference: BenchReference, shot: Shot) -> Planned:
     answer = answer_of_shot(package, settings, shot)
+    needs = needs_of(shot, package, settings)
     on, best = on_by_plan(package, settings, shot), answer["best"]
     figures = None
     if on is not None:
-        figures = figures_of(package, on, picture_of(settings, needs_of(shot, package, settings)), reference)
+        figures = figures_of(package, on, picture_of(settings, needs), reference)
     here = None if best is None else package.formats[best["format_id"]]
     return {
         "shot": shot.key,
@@ -137,6 +152,7 @@ def _planned(package: Package, settings: PackageSettings, reference: BenchRefere
         "nd_parts": [] if best is None else best["nd_parts"],
         "mode_menu": None if here is None else here.mode.menu.told,
         "switches": [] if on is None else switches_of(package, on, figures),
+        "picture": picture_told(settings, needs),
         "cautions": [w["text"] for w in answer["warnings"] if w["code"] != "keep_out"],
         "keep_out": next((w["text"] for w in answer["warnings"] if w["code"] == "keep_out"), ""),
     }

@@ -1322,6 +1322,9 @@ export interface paths {
         /**
          * Set Depth
          * @description Give near and far of a lens on a format along the distance, for reading without a server.
+         *
+         *     What counts as sharp is the production's rule on the picture that the shot delivers: `aspect` and `long_edge_px` as its
+         *     plan has them in `picture`.
          */
         get: operations["set_depth"];
         put?: never;
@@ -1947,6 +1950,22 @@ export interface components {
              * @default 1
              */
             transmission?: number;
+        };
+        /**
+         * AdapterOption
+         * @description An adapter of the package.
+         */
+        AdapterOption: {
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
+            id: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
         };
         /**
          * AdapterRead
@@ -7289,6 +7308,11 @@ export interface components {
              * @description Near.
              */
             near: number[][];
+            /**
+             * Rule
+             * @description The rule that is broken, or by which is judged.
+             */
+            rule: string;
             /**
              * Slack
              * @description Slack.
@@ -14373,6 +14397,22 @@ export interface components {
             words: string[];
         };
         /**
+         * Picture
+         * @description The picture that is delivered, which what counts as sharp goes by; None where it is as recorded.
+         */
+        Picture: {
+            /**
+             * Aspect
+             * @description Width over height of the picture as it is seen.
+             */
+            aspect: number | null;
+            /**
+             * Long Edge Px
+             * @description Long edge, pixels.
+             */
+            long_edge_px: number | null;
+        };
+        /**
          * PictureRead
          * @description Formats that show the same picture.
          */
@@ -14865,6 +14905,8 @@ export interface components {
             notes: string;
             /** @description On. */
             on: components["schemas"]["OnCamera"] | null;
+            /** @description Picture. */
+            picture: components["schemas"]["Picture"];
             /**
              * Scene
              * @description Scene.
@@ -16583,6 +16625,11 @@ export interface components {
          */
         SetDay: {
             /**
+             * Adapters
+             * @description Adapters.
+             */
+            adapters: components["schemas"]["AdapterOption"][];
+            /**
              * Bodies
              * @description Bodies.
              */
@@ -16602,6 +16649,8 @@ export interface components {
              * @description Days.
              */
             days: components["schemas"]["DayName"][];
+            /** @description Picture. */
+            picture: components["schemas"]["Picture"];
             /**
              * Shots
              * @description Shots.
@@ -26740,6 +26789,8 @@ export interface operations {
                 adapter_id?: number[];
                 crop_id?: number[];
                 focal_mm?: number | null;
+                aspect?: number | null;
+                long_edge_px?: number | null;
             };
             header?: never;
             path: {
@@ -26792,6 +26843,8 @@ export interface operations {
             query: {
                 format_id: number;
                 crop_id?: number[];
+                aspect?: number | null;
+                long_edge_px?: number | null;
             };
             header?: never;
             path: {

@@ -14,10 +14,12 @@
     sharp: NearFar | null
     /** Why near and far are not told. */
     why: string
+    /** What counts as sharp, in words. */
+    rule: string
     read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
     onchange: (metres: number) => void
   }
-  let { focusM, closeM, unit, sharp, why, read, onchange }: Props = $props()
+  let { focusM, closeM, unit, sharp, why, rule, read, onchange }: Props = $props()
 
   // The scale goes by the reciprocal of the distance, as the ring of a lens does: near marks lie far apart.
   const FARTHEST = 100
@@ -139,6 +141,7 @@
     </svg>
   </div>
   <p class="soft">{why || 'From the sensor plane. Turn the wheel, or tap the figure to write one.'}</p>
+  {#if sharp && rule}<p class="soft">{rule}</p>{/if}
 </section>
 
 <style>

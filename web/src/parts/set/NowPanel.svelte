@@ -90,6 +90,9 @@
         {unit}
         sharp={page.nearFar}
         why={whyNoDepth}
+        rule={page.curves
+          ? `Circle of confusion ${page.curves.coc_mm.toPrecision(3)} mm for this shot: ${page.curves.rule}`
+          : ''}
         {read}
         onchange={(metres) => page.set({ focus_m: metres })}
       />
