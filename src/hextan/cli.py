@@ -13,7 +13,7 @@ import orjson
 
 from hextan.core import evaluate
 from hextan.core.ask import ask
-from hextan.core.base import HextanError, InvalidInputError
+from hextan.core.base import HextanError, InvalidInputError, refuse_bad_arithmetic
 from hextan.core.packing import Watch
 from hextan.core.production import Plan, material_of, plan, plan_kit, plan_packages
 from hextan.core.record import ClipFacts
@@ -25,6 +25,7 @@ from hextan.search.quiet import quiet
 
 def main(arguments: list[str] | None = None) -> int:
     """Run ``evaluate FILE`` (or ``-``); 2 and a message on standard error for bad input."""
+    refuse_bad_arithmetic()
     parser = argparse.ArgumentParser(prog="hextan")
     commands = parser.add_subparsers(dest="command", required=True)
     command = commands.add_parser("evaluate", help="answer a request of the public evaluation format")

@@ -41,6 +41,7 @@ from hextan.api.document import described
 from hextan.api.edges import Edges
 from hextan.api.gate import Gate
 from hextan.api.settings import Settings
+from hextan.core.base import refuse_bad_arithmetic
 from hextan.demo.load import load_demo
 from hextan.live.cameras import Cameras
 from hextan.search.searches import Searches
@@ -56,6 +57,7 @@ EVERY_METHOD = ["GET", "POST", "PUT", "PATCH", "DELETE"]
 
 def create_app(settings: Settings | None = None) -> FastAPI:
     """Make the application: migrate the database, load the demo if asked, serve."""
+    refuse_bad_arithmetic()
     settings = settings or Settings()
     engine = make_engine(settings.database_url)
     migrate.upgrade(engine)

@@ -15,7 +15,7 @@ from typing import Any
 
 import orjson
 
-from hextan.core.base import HextanError
+from hextan.core.base import HextanError, refuse_bad_arithmetic
 from hextan.core.packing import Watch
 from hextan.search.quiet import quiet
 from hextan.search.work import MOST_SECONDS, Job
@@ -29,6 +29,7 @@ def main() -> None:
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     os.nice(5)
+    refuse_bad_arithmetic()
     size = int.from_bytes(sys.stdin.buffer.read(8), "big")
     work: Job = pickle.loads(sys.stdin.buffer.read(size))
     stop = threading.Event()

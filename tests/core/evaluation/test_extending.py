@@ -10,7 +10,13 @@ from hextan.core.base import Strict
 from hextan.core.evaluation.computation import compute
 from hextan.core.evaluation.contract import parse_request
 from hextan.core.evaluation.derivation import derivation_of
-from hextan.core.evaluation.sharp import SHARP_RULES, SharpRule, assumption, circle_of_confusion_mm
+from hextan.core.evaluation.sharp import (
+    SHARP_RULES,
+    SharpRule,
+    assumption,
+    circle_of_confusion_mm,
+    rule_label,
+)
 from tests.core.evaluation.test_evaluate import asking
 
 
@@ -26,6 +32,7 @@ ROW = SharpRule[CocByHeight](
     formula="picture height / divisor",
     numbers=lambda rule, c, i, _: f"{c.picture_h[i]:.2f} mm / {rule.divisor:g}",
     assumes=lambda rule: f"a {rule.divisor:g}th of the height",
+    label=lambda rule: f"picture height / {rule.divisor:g}",
     choices={"height / 1000": CocByHeight()},
     compared=("height / 1000", CocByHeight()),
 )
@@ -41,6 +48,7 @@ def test_a_rule_is_a_row(monkeypatch):
     step = next(s for s in derivation_of(result, 0) if s["what"] == "Circle of confusion")
     assert step["formula"] == "picture height / divisor"
     assert step["numbers"] == f"{result.columns.picture_h[0]:.2f} mm / 500"
+    assert rule_label(CocByHeight()) == "picture height / 1000"
     assert assumption(CocByHeight()) == "a 1000th of the height"
 
 

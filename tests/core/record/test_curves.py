@@ -53,7 +53,9 @@ def wheel_of(package, settings, shot):
     return on, depth_curves(package, BenchDelivery(**picture), state)
 
 
-@pytest.mark.parametrize("coc", [None, CocFixed(rule="fixed", mm=0.019), CocPixel(rule="pixel"), CocEye(rule="eye")])
+@pytest.mark.parametrize(
+    "coc", [None, CocFixed(rule="fixed", mm=0.019), CocPixel(rule="pixel"), CocEye(rule="eye")]
+)
 def test_the_wheel_tells_what_the_plan_tells_of_the_shot_in_hand(coc):
     """Random shots, with deliveries, holds and stabilisers of their own: the wheel against the plan's answer, focus pulled too."""
     package = M.package if coc is None else replace(M.package, coc=coc)
@@ -76,29 +78,39 @@ def test_the_wheel_tells_what_the_plan_tells_of_the_shot_in_hand(coc):
             for stop in {on.stop, min(on.stop * 2**0.25, curves["stops"][-1])}:
                 if not (curves["stops"][0] <= stop <= curves["stops"][-1] and closest <= focus_m):
                     continue
-                held = held_against(package, M.settings, bench, shot, on.model_copy(update={"focus_m": focus_m, "stop": stop}))
+                held = held_against(
+                    package, M.settings, bench, shot, on.model_copy(update={"focus_m": focus_m, "stop": stop})
+                )
                 near, far = read(curves, focus_m, stop)
                 # A larger reciprocal is nearer: what is read must not lie outside what is exact.
                 near_off = 1 / held["near_m"] - near
                 exact_far = 0.0 if held["far_m"] is None else 1 / held["far_m"]
                 assert -1e-9 <= near_off <= curves["slack"], (shot, focus_m, stop)
-                assert (-1e-9 <= far - exact_far <= curves["slack"]) if exact_far else far <= curves["slack"], (shot, focus_m)
+                assert (
+                    (-1e-9 <= far - exact_far <= curves["slack"]) if exact_far else far <= curves["slack"]
+                ), (shot, focus_m)
                 seen += 1
     assert seen > 100
 
 
 def test_the_wheel_of_an_upright_delivery_is_not_that_of_the_productions():
     """1080x1920 out of a wide frame: a picture a third as wide, and so a third of the circle of confusion."""
-    upright = Shot(key="u", name="u", framing="1.9 m high", distance="2.99 m", stop="T4", deliveries="1080x1920")
+    upright = Shot(
+        key="u", name="u", framing="1.9 m high", distance="2.99 m", stop="T4", deliveries="1080x1920"
+    )
     on, curves = wheel_of(M.package, M.settings, upright)
-    state = BenchState(format_id=found_of(M.package, on).here.recording.id, lens_id=found_of(M.package, on).lens.id)
+    state = BenchState(
+        format_id=found_of(M.package, on).here.recording.id, lens_id=found_of(M.package, on).lens.id
+    )
     usual = depth_curves(M.package, PICTURE, state)
     assert curves["coc_mm"] < 0.75 * usual["coc_mm"]
     assert curves["rule"] == usual["rule"] == "picture diagonal / 1500"
     near, far = read(curves, on.focus_m, on.stop)
     wide_near, wide_far = read(usual, on.focus_m, on.stop)
     assert near < wide_near
-    assert math.isclose(near, 1 / held_against(M.package, M.settings, M.bench, upright, on)["near_m"], abs_tol=curves["slack"])
+    assert math.isclose(
+        near, 1 / held_against(M.package, M.settings, M.bench, upright, on)["near_m"], abs_tol=curves["slack"]
+    )
     assert far > wide_far
 
 
@@ -113,7 +125,9 @@ def test_depth_read_off_the_curves_is_never_deeper_than_it_is_and_hardly_shallow
     at = np.array(curves["at"])[::-1]
     rng = np.random.default_rng(7)
     asked = 1 / rng.uniform(at[0], at[-1], 300)
-    found = compute_bench(M.package, state.model_copy(update={"delivery": PICTURE, "subject_m": 50.0}), only_chosen=True)
+    found = compute_bench(
+        M.package, state.model_copy(update={"delivery": PICTURE, "subject_m": 50.0}), only_chosen=True
+    )
     near, far, _ = limits_along(found, asked, curves["stops"])
     # The slack of the whole is that of the nearest distance at the narrowest stop.
     assert curves["slack"] < 4e-3

@@ -182,6 +182,22 @@ def by_hand(glass, way, here, q):
         / to_ring
     )
     t = marked if marked <= t_high * 2 ** (1 / 24) else t_low
+    if q["lux"] is not None and math.isfinite(t) and t > 0:
+        # In a known light the ring takes what no EI and no ND is right for, a mark at a time.
+        ready = [math.log2(ei) - nd for ei in eis for nd in (0.0, *body.nd_stops)]
+        want = lambda stop: math.log2(250 * (stop * grown) ** 2 / (open_s * q["lux"]))  # noqa: E731
+        wished_high = q["stops"][1] if "stop" in q["wished"] and q["stops"][1] >= t else math.inf
+        cap = min(t_high, wished_high)
+        above = [each - want(t) for each in ready if each > want(t)]
+        if min(abs(each - want(t)) for each in ready) > 1 / 6 and above:
+            exact = t * 2 ** (min(above) / 2)
+            mark = min(MARKED, key=lambda x: abs(math.log2(x / (exact * to_ring)))) / to_ring
+            for stop in (*([mark] if mark > t and 2 * abs(math.log2(mark / exact)) <= 1 / 6 else []), exact):
+                if stop <= cap * 2 ** (1 / 24):
+                    t = stop
+                    break
+            else:
+                t = cap if 2 * math.log2(exact / cap) <= 1 / 6 else t
     # Musts and wishes: (need, met, share).
     bare = focal / mag
     circle = glass.image_circle_mm

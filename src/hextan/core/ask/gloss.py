@@ -33,7 +33,7 @@ GLOSSES: tuple[Gloss, ...] = (
     Gloss("image circle", ("circle", "coverage", "covers"), "The disc that a lens draws on the sensor plane. It has to reach the farthest corner of what is recorded."),
     Gloss("squeeze", ("anamorphic", "scope lens", "2x"), "How many times as wide a lens takes the picture in; it is stretched again afterwards. Heights stay."),
     Gloss("adapter", ("mount adapter",), "What fills the way between a lens's mount and the body's, with glass or without."),
-    Gloss("reducer", ("speed booster", "focal reducer"), "An adapter with glass that shortens the focal length and gathers the light: brighter, wider, and a smaller circle."),
+    Gloss("reducer", ("focal reducer",), "An adapter with glass that shortens the focal length and gathers the light: brighter, wider, and a smaller circle."),
     Gloss("extender", ("teleconverter",), "Glass behind a lens that lengthens it: darker, tighter, and a larger circle."),
     Gloss("flange distance", ("flange focal distance", "register"), "From the mount to the sensor plane. A lens goes on a shorter one with an adapter, on a longer one only with glass."),
     Gloss("scan mode", ("sensor mode", "readout mode", "crop mode"), "Which photosites are read, how they are sampled, and how fast."),

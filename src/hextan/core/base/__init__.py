@@ -1,6 +1,7 @@
 """What does every module speak? Errors, figures, rates, distances, stops, checked fields, parts of documents."""
 
 from hextan.core.base import errors
+from hextan.core.base.arithmetic import refuse_bad_arithmetic
 from hextan.core.base.checked import (
     Count,
     FocalMm,
@@ -116,6 +117,7 @@ __all__ = [
     "parser_of",
     "positive",
     "rate_words",
+    "refuse_bad_arithmetic",
     "share_words",
     "signed",
     "span_words",

@@ -374,10 +374,10 @@ def _curves(bench: _Bench) -> list[DepthCurve]:
                 "by_distance": _limits(distances, along.near_mm, along.far_mm),
                 "by_stop": _limits(np.array(bench.stops), by_stop.near_mm, by_stop.far_mm),
                 "blur": [
-                    {"x": float(x), "percent": 100 * float(b) / wide}
-                    for x, b in zip(behind, blur, strict=True)
+                    {"x": float(x), "percent": 100 * float(b)}
+                    for x, b in zip(behind, depth.blur_of_width(blur, wide), strict=True)
                 ],
-                "blur_at_infinity": 100 * infinity / wide,
+                "blur_at_infinity": 100 * float(depth.blur_of_width(infinity, wide)),
             }
         )
     return curves

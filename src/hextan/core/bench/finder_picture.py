@@ -186,7 +186,7 @@ def _drawn(frame: _Frame, scene: Scene, thing: SceneObject, subject_m: float, co
         "parts": [{"part": part, "points": np.round(points, 4).tolist()} for part, points in parts],
         "at": at.tolist(),
         "blur": blur,
-        "blur_share": None if blur is None else blur["height"] / frame.picture[0],
+        "blur_share": None if blur is None else float(depth.blur_of_width(blur["height"], frame.picture[0])),
         "sharp": None if blur is None or np.isnan(coc_mm) else bool(blur["height"] <= coc_mm * (1 + 1e-9)),
         "size_ratio": subject_z / z if subject_z > 0 else None,
         "height_share": high / ph,

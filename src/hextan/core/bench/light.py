@@ -312,7 +312,7 @@ def _next(solved: Balance) -> str:
     s = solved.settings
     lux = s.lux * 2.0**-off
     if off < 0:
-        return f"It takes {lux:.4g} lux ({2.0**-off:.2g} times the light), or a wider lens, or a lower rate."
+        return f"It takes {lux:.4g} lux ({2.0**-off:.2g} times the light), or a faster lens, or a lower rate."
     return f"It takes {stops_words(off)} more of ND, or {lux:.4g} lux."
 
 

@@ -9,7 +9,7 @@ from typing import Literal, TypeAlias
 
 from hextan.core.base import Fault, InvalidInputError
 from hextan.core.compare.comparison import Case
-from hextan.core.optics import ThinLens
+from hextan.core.optics import ThinLens, depth
 
 
 @dataclass(frozen=True)
@@ -67,7 +67,7 @@ class Optics:
     @property
     def blur_share(self) -> float:
         """Disc of a point at infinity, its taller extent, as a share of the de-squeezed width."""
-        return self.magnification * self.focal_mm / self.f_number / self.width_mm
+        return float(depth.blur_of_width(self.magnification * self.focal_mm / self.f_number, self.width_mm))
 
 
 def in_case(case: Case, first: Optics, other: Optics) -> Optics:

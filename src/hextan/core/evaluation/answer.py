@@ -11,7 +11,7 @@ from hextan.core.evaluation.answers import BackgroundAnswer, EvaluationAnswer, F
 from hextan.core.evaluation.computation import Evaluation
 from hextan.core.evaluation.links import crop_links
 from hextan.core.evaluation.notes import notes_of
-from hextan.core.optics import rate_fits
+from hextan.core.optics import depth, rate_fits
 
 
 def answer_of(result: Evaluation) -> EvaluationAnswer:
@@ -167,10 +167,12 @@ def _backgrounds(result: Evaluation) -> list[list[BackgroundAnswer]]:
         return [[] for _ in range(n)]
     points = result.request.background_m
     squeeze = result.request.lens.squeeze
-    wide = result.columns.picture_w * squeeze
     # On the screen the disc is an oval: as high as on the sensor, narrower by the squeeze.
     columns = [
-        column for disc in result.background_mm for column in (disc, disc / wide, disc / (squeeze * wide))
+        column
+        for disc in result.background_mm
+        for share in (depth.blur_of_width(disc, result.columns.picture_w, squeeze),)
+        for column in (disc, share, share / squeeze)
     ]
     return [
         [

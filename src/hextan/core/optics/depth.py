@@ -105,6 +105,25 @@ def blur_disc_mm(z_mm: Real, point_z_mm: Real, focal_mm: Real, magnification: Re
     return np.asarray(magnification * np.asarray(focal_mm) / f_number * np.abs(1.0 - ratio))
 
 
+def blur_of_width(disc_mm: Real, picture_w_mm: Real, squeeze: Real = 1.0) -> Floats:
+    """How soft a point is drawn: the taller extent of its disc, as a share of the width of the de-squeezed picture.
+
+    Parameters
+    ----------
+    disc_mm : on the sensor, in the plane that is not squeezed
+    picture_w_mm : width of the picture as it lies on the sensor
+
+    >>> round(float(blur_of_width(0.5, 25.0, 2.0)), 4)
+    0.01
+    """
+    return np.asarray(disc_mm / (np.asarray(picture_w_mm, dtype=float) * squeeze))
+
+
+def disc_for_blur_mm(share: Real, picture_w_mm: Real, squeeze: Real = 1.0) -> Floats:
+    """The disc that is drawn as soft as a share of the picture's width, mm: `blur_of_width` the other way round."""
+    return np.asarray(share * (np.asarray(picture_w_mm, dtype=float) * squeeze))
+
+
 def airy_disc_mm(f_number: Real, magnification: Real = 0.0, pupil_magnification: Real = 1.0) -> Floats:
     """Diameter of the Airy disc for green light: 2.44*lambda*N(1+m/p), mm.
 

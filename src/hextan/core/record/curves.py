@@ -134,7 +134,9 @@ def depth_curves(package: Package, picture: BenchDelivery, lens_up: BenchState) 
     at = np.linspace(1 / closest, 1 / FARTHEST_M, POINTS)
     near, far = _reciprocals(found, at, stops)
     fine = np.linspace(at[:-1], at[1:], BETWEEN + 1, axis=1)[:, :-1]
-    fine_stops = np.interp(np.arange(0, len(stops) - 1 + 1e-9, 1 / BETWEEN_STOPS), np.arange(len(stops)), stops)
+    fine_stops = np.interp(
+        np.arange(0, len(stops) - 1 + 1e-9, 1 / BETWEEN_STOPS), np.arange(len(stops)), stops
+    )
     exact_near, exact_far = _reciprocals(found, fine.ravel(), fine_stops.tolist())
 
     def between(curve: Floats) -> Floats:
@@ -146,7 +148,10 @@ def depth_curves(package: Package, picture: BenchDelivery, lens_up: BenchState) 
     # Where far is infinite, no line can tell too much of it.
     off_near, off_far = between(near) - exact_near, np.where(exact_far > 0, exact_far - between(far), -np.inf)
     shift_near, shift_far = _shifts(off_near, near.shape), _shifts(off_far, far.shape)
-    slack = max(float((between(shift_near) - off_near).max()), float(np.where(exact_far > 0, between(shift_far) - off_far, 0.0).max()))
+    slack = max(
+        float((between(shift_near) - off_near).max()),
+        float(np.where(exact_far > 0, between(shift_far) - off_far, 0.0).max()),
+    )
     scale = 1e7
     return {
         "lens": setting.lens.name,

@@ -45,6 +45,8 @@ class ShotChoice(TypedDict):
     ei: int | None
     nd_stops: float | None
     nd_parts: list[str]
+    #: How much brighter (positive) or darker than right that is, stops; None where the light is not stated.
+    over_stops: float | None
     crop_ids: list[int]
     field_width_m: float | None
     field_height_m: float | None

@@ -18,6 +18,7 @@ from hextan.core.equipment import FormatInPackage, PackageSettings
 from hextan.core.light import NdChoice, nd_choices, needed_lux, shutter_s, stop_for_lux
 from hextan.core.optics import (
     close_up_stops,
+    depth,
     distance_for_magnification,
     magnification_from_sensor,
 )
@@ -26,6 +27,8 @@ from hextan.core.shots.needs import USUAL_DISTANCE_M, Needs
 
 #: Sensitivities of a body that states none (common practice, no source).
 ASSUMED_EI = (100.0, 6400.0)
+#: Off by less than half of a third of a stop, an exposure is right (common practice, no source).
+RIGHT_STOPS = 1 / 6
 #: So near to a mark a stop counts as it, as a ratio: a twelfth of a stop.
 AT_A_MARK = 2 ** (1 / 24)
 _ROUNDS = 40
@@ -182,7 +185,7 @@ class Cells:
 
     @cached_property
     def held(self) -> tuple[Floats, Floats]:
-        """The T-stop that just holds what has to be sharp (0 where nothing has), and the distance to focus at."""
+        """The T-stop that just holds what has to be sharp (0 where nothing has), and where to focus: no nearer than the lens does."""
         hold, shape = self.needs.hold, self.layout.shape
         if hold is None:
             return np.zeros(shape), self.distance_m
@@ -194,7 +197,12 @@ class Cells:
             assert hold.near_m is not None and hold.far_m is not None
             near, far = np.full(shape, hold.near_m), np.full(shape, hold.far_m)
         n, at = hold_stop(
-            self.focal_mm, self.layout.pupil, self.layout.coc_mm, mm_from_m(near), mm_from_m(far)
+            self.focal_mm,
+            self.layout.pupil,
+            self.layout.coc_mm,
+            mm_from_m(near),
+            mm_from_m(far),
+            mm_from_m(self.layout.close_m),
         )
         return np.where(np.isnan(n), np.inf, n / self.f_of_t), m_from_mm(at)
 
@@ -208,7 +216,8 @@ class Cells:
         z_b = mm_from_m(soft.at_m) - origin
         with np.errstate(invalid="ignore"):
             off = np.where(np.isinf(z_b), 1.0, np.abs(z_b - self.pupil_z_mm) / z_b)
-        n = self.focal_mm * self.magnification * off / (soft.share * self.layout.picture_w)
+        disc_mm = depth.disc_for_blur_mm(soft.share, self.layout.picture_w, self.layout.squeeze)
+        n = self.focal_mm * self.magnification * off / disc_mm
         return np.where(z_b > 0, n, 0.0) / self.f_of_t
 
     @cached_property
@@ -275,6 +284,14 @@ class Cells:
 
     @cached_property
     def stop_t(self) -> Floats:
+        """The stop that would be set, T at the sensor: the widest that everything leaves, and in a known light as much narrower
+        as the exposure needs for which no EI and no ND is there."""
+        if self.needs.lit is None or self.needs.lit.lux is None:
+            return self.widest_stop_t
+        return self._exposed_stop()
+
+    @cached_property
+    def widest_stop_t(self) -> Floats:
         """The widest stop that everything leaves, at a mark of the ring where one is among them; T at the sensor."""
         wide, narrow = self.no_wider.tightest(True), self.no_narrower.tightest(False)
         ring = np.sqrt(self.layout.transmission) / self.layout.magnification
@@ -286,14 +303,71 @@ class Cells:
         marked = np.where(wide <= self.widest[0] * (1 + 1e-9), self.widest[0], at)
         return np.where(marked <= narrow * AT_A_MARK, marked, wide)
 
+    def _exposed_stop(self) -> Floats:
+        """From the widest stop on narrower, until an EI with ND is right for it, as far as everything leaves it."""
+        widest = self.widest_stop_t
+        ring = np.sqrt(self.layout.transmission) / self.layout.magnification
+        found, marks = widest.copy(), np.log2(np.array(MARKED))
+        with np.errstate(divide="ignore", invalid="ignore"):
+            allowed = np.log2(self._as_narrow_as(widest))
+            want = np.where(np.isfinite(widest) & (widest > 0), np.log2(self.needed_ei_at(widest)), np.nan)
+            for j, here in enumerate(self.layout.places):
+                at_hand = np.array(sorted({math.log2(ei) - nd.stops for ei, nd in self.exposures(here)}))
+                if not len(at_hand):
+                    continue
+                above = np.searchsorted(at_hand, want[:, j])
+                next_up = at_hand[np.minimum(above, len(at_hand) - 1)]
+                last = at_hand[np.maximum(above - 1, 0)]
+                off = np.minimum(np.abs(next_up - want[:, j]), np.abs(want[:, j] - last))
+                # What more light comes in than an EI takes is held back by the ring, at a mark where one is right.
+                exact = np.log2(widest[:, j]) + (next_up - want[:, j]) / 2
+                to_ring = np.log2(ring[:, j])
+                on_ring = np.nan_to_num(exact + to_ring)
+                mark = marks[np.argmin(np.abs(marks - on_ring[:, None]), axis=1)] - to_ring
+                right = (2 * np.abs(mark - exact) <= RIGHT_STOPS) & (mark > np.log2(widest[:, j]))
+                slack = math.log2(AT_A_MARK)
+                stop = np.where(right & (mark <= allowed[:, j] + slack), mark, exact)
+                nearly = 2 * (exact - allowed[:, j]) <= RIGHT_STOPS
+                stop = np.where(stop <= allowed[:, j] + slack, stop, np.where(nearly, allowed[:, j], np.nan))
+                moved = (off > RIGHT_STOPS) & (want[:, j] < at_hand[-1]) & np.isfinite(stop)
+                found[:, j] = np.where(moved, np.exp2(stop), widest[:, j])
+        return found
+
+    def _as_narrow_as(self, stop_t: Floats) -> Floats:
+        """As narrow as the musts let it go, and the wishes that a stop fulfils now."""
+        needs = self.needs
+        found = self.no_narrower.tightest(False)
+        wished: list[Floats] = []
+        if needs.stops is not None and not needs.must("stop"):
+            wished.append(self.asked(needs.stops.span.high))
+        if needs.soft is not None and not needs.must("background"):
+            wished.append(self.softest)
+        for mark in wished:
+            found = np.where(mark >= stop_t, np.minimum(found, mark), found)
+        return np.asarray(found)
+
+    def exposures(self, here: FormatInPackage) -> list[tuple[int, NdChoice]]:
+        """Every EI of a body that may be set, with every ND."""
+        j = self.layout.places.index(here)
+        low, high = float(self.ei_span[0][j]), float(self.ei_span[1][j])
+        body = here.body
+        listed = body.eis or body.base_eis or [int(ei) for ei in ASSUMED_EI]
+        return [(int(ei), nd) for ei in listed if low <= ei <= high for nd in self._nds(here)]
+
     @cached_property
     def needed_ei(self) -> Floats:
         """The sensitivity that the stop and the light need without ND; NaN where the light is not known."""
         lit = self.needs.lit
         if lit is None or lit.lux is None:
             return np.full(self.layout.shape, np.nan)
+        return self.needed_ei_at(self.stop_t)
+
+    def needed_ei_at(self, stop_t: Floats) -> Floats:
+        """The sensitivity that a stop needs in the light there is, without ND."""
+        lit = self.needs.lit
+        assert lit is not None and lit.lux is not None
         lost = np.nan_to_num(close_up_stops(np.nan_to_num(self.magnification, nan=1e-9), self.layout.pupil))
-        stop = np.where(np.isfinite(self.stop_t) & (self.stop_t > 0), self.stop_t, 1.0)
+        stop = np.where(np.isfinite(stop_t) & (stop_t > 0), stop_t, 1.0)
         return np.asarray(100.0 * needed_lux(stop, self.time_s, 100.0, lost) / lit.lux)
 
     @cached_property
@@ -310,9 +384,19 @@ def _eis(here: FormatInPackage) -> tuple[float, float]:
 
 
 def hold_stop(
-    focal_mm: Floats, pupil: Floats, coc_mm: Floats, near_mm: Floats, far_mm: Floats
+    focal_mm: Floats,
+    pupil: Floats,
+    coc_mm: Floats,
+    near_mm: Floats,
+    far_mm: Floats,
+    close_mm: Floats | float = 0.0,
 ) -> tuple[Floats, Floats]:
     """Stop and focus that just hold from near to far, as `optics.hold`, for arrays.
+
+    Parameters
+    ----------
+    close_mm : from the sensor plane, as near as the lens focuses: where the best focus lies nearer, it is focused there,
+        and the stop has to make up for it
 
     Returns
     -------
@@ -336,9 +420,15 @@ def hold_stop(
             before, distance = distance, focal_mm * (1 + m) ** 2 / m
             if np.nanmax(np.abs(distance / before - 1), initial=0.0) < 1e-10:
                 break
+        reached = np.maximum(distance, close_mm)
+        q = reached / focal_mm
+        held_back = reached > distance
+        m = np.where(held_back, 2.0 / ((q - 2.0) + np.sqrt(np.maximum(q * (q - 4.0), 0.0))), m)
+        z = np.where(held_back, focal_mm * (1 / m + 1 / pupil), z)
+        distance = reached
         origin = distance - z
         n, r = near_mm - origin, far_mm - origin
-        depth = np.maximum(z / n - 1, 1 - np.where(np.isinf(r), 0.0, z / r))
-        found = np.maximum(depth, 1e-12) * focal_mm * m / coc_mm
+        share = np.maximum(z / n - 1, 1 - np.where(np.isinf(r), 0.0, z / r))
+        found = np.maximum(share, 1e-12) * focal_mm * m / coc_mm
     good = (near_mm > focal_mm) & (m > 0) & (n > focal_mm)
     return np.where(good, found, np.nan), np.where(good, distance, np.nan)

@@ -174,8 +174,8 @@ def _place(cells: Cells) -> Check:
         return Check("place", "a place for the camera", True, 1.0, anywhere, anywhere.astype(float),
                      np.full(anywhere.shape, PLENTY), lambda i, j: "anywhere")  # fmt: skip
     met = (at >= near * (1 - 1e-9)) & (at <= far * (1 + 1e-9))
-    short = np.where(at < near, at / near, np.where(at > far, far / at if far > 0 else 0.0, 1.0))
-    with np.errstate(divide="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore"):
+        short = np.where(at < near, at / near, np.where(at > far, far / at if far > 0 else 0.0, 1.0))
         spare = np.log2(np.where(np.isfinite(far), np.maximum(far, 1e-9) / at, np.inf))
         spare = np.minimum(spare, np.where(near > 0, np.log2(at / near), np.inf))
     unit = cells.settings.unit
@@ -414,7 +414,8 @@ def _wished_places(cells: Cells) -> list[Check]:
     for name, label, mark, at_least in bounds:
         if mark <= 0 or not np.isfinite(mark):
             continue
-        ratio = at / mark if at_least else mark / at
+        with np.errstate(divide="ignore"):
+            ratio = at / mark if at_least else mark / at
         met = ratio >= 1 - 1e-6
         found.append(Check(name, label, False, needs.weight(name), met, np.where(met, 1.0, np.clip(ratio, 0, 1)),
                            np.full(met.shape, PLENTY), lambda i, j: distance_words(float(at[i, j]), unit)))  # fmt: skip

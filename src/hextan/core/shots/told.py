@@ -5,15 +5,12 @@ from __future__ import annotations
 import math
 
 from hextan.core.base import m_from_mm
-from hextan.core.light import nd_choices
 from hextan.core.shots.answers import ShotChoice, ShotReason
-from hextan.core.shots.cells import ASSUMED_EI, Cells
+from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import PLENTY
 from hextan.core.shots.judge import Judged
 from hextan.core.shots.layout import steady_crops
 
-#: Off by less than half of a third of a stop, an exposure is right.
-RIGHT_STOPS = 1 / 6
 #: With this much to spare, in stops or octaves, nothing binds.
 PLENTIFUL = 1.0
 
@@ -28,7 +25,7 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
     magnification = float(cells.magnification[i, j])
     wide, high = float(layout.picture_w[i, j]) * lens.squeeze, float(layout.picture_h[i, j])
     t = float(cells.stop_t[i, j])
-    ei, nd, parts = _exposed(cells, i, j)
+    ei, nd, parts, off = exposed(cells, i, j)
     focus = float(cells.held[1][i, j])
     crops = steady_crops(here.body, here.mode.id, here.recording.raster) if needs.picture.stabiliser else []
     formed = math.isfinite(magnification)
@@ -55,6 +52,7 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
         "ei": ei,
         "nd_stops": nd,
         "nd_parts": parts,
+        "over_stops": off,
         "crop_ids": [] if here.recording.raw else crops[:1],
         "field_width_m": m_from_mm(wide / magnification) if formed and placed else None,
         "field_height_m": m_from_mm(high / magnification) if formed and placed else None,
@@ -71,22 +69,22 @@ def _effective(cells: Cells, i: int, j: int) -> float | None:
     return float(cells.focal_mm[i, j]) * layout.kit.reference.width_mm / wide
 
 
-def _exposed(cells: Cells, i: int, j: int) -> tuple[int | None, float | None, list[str]]:
-    """Sensitivity and ND for the stop in the light there is: native values first, then the least ND."""
+def exposed(cells: Cells, i: int, j: int) -> tuple[int | None, float | None, list[str], float | None]:
+    """Sensitivity and ND for the stop in the light there is, and by how many stops that is over: native values first, then the
+    least ND."""
     needed = float(cells.needed_ei[i, j])
     if not math.isfinite(needed) or needed <= 0:
-        return None, None, []
-    body = cells.layout.places[j].body
-    low, high = float(cells.ei_span[0][j]), float(cells.ei_span[1][j])
-    eis = [ei for ei in (body.eis or body.base_eis or [int(e) for e in ASSUMED_EI]) if low <= ei <= high]
-    best: tuple[tuple[float, ...], int, float, list[str]] | None = None
-    for ei in eis:
-        for nd in nd_choices(body.nd_stops, cells.layout.package.filters):
-            off = abs(math.log2(ei / needed) - nd.stops)
-            cost = (0.0 if off <= RIGHT_STOPS else off, float(ei not in body.base_eis), nd.stops, float(ei))
-            if best is None or cost < best[0]:
-                best = (cost, ei, nd.stops, list(nd.parts))
-    return (None, None, []) if best is None else (best[1], best[2], best[3])
+        return None, None, [], None
+    here = cells.layout.places[j]
+    best: tuple[tuple[float, ...], int, float, list[str], float] | None = None
+    for ei, nd in cells.exposures(here):
+        over = math.log2(ei / needed) - nd.stops
+        off = abs(over)
+        native = float(ei not in here.body.base_eis)
+        cost = (0.0 if off <= RIGHT_STOPS + 1e-9 else off, native, nd.stops, float(ei))
+        if best is None or cost < best[0]:
+            best = (cost, ei, nd.stops, list(nd.parts), over)
+    return (None, None, [], None) if best is None else best[1:]
 
 
 def reasons_of(judged: Judged, k: int) -> list[ShotReason]:

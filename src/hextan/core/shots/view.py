@@ -125,6 +125,9 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         # One shot that cannot be computed leaves the others alone.
         answer["binds"] = error.message
         return answer
+    except RuntimeWarning as error:
+        answer["binds"] = f"cannot be computed with these figures ({error}): this is a fault of Hextan's"
+        return answer
     if judged is None or not judged.order:
         answer["binds"] = _nothing(package)
         return answer

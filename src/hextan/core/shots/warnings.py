@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from hextan.core.base import both_units, m_from_mm, margin_words
+from hextan.core.base import both_units, m_from_mm, margin_words, stops_words
 from hextan.core.bench import EARS_M, NOSE_M
 from hextan.core.light import flicker
 from hextan.core.optics import MARGINAL_SHARE, depth, upscaled
 from hextan.core.shots.answers import ShotWarning
-from hextan.core.shots.cells import Cells
+from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import head_of
 from hextan.core.shots.judge import Judged
+from hextan.core.shots.told import exposed
 
 #: A face whose nose is drawn so much larger than its ears looks stretched (common practice, no source).
 NOSE_CAUTION = 1.2
@@ -130,6 +131,25 @@ def _kept_out(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
              "is responsible decides on the day.")]  # fmt: skip
 
 
+def _exposed(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
+    """What is left of the light where no EI and no ND is right, and the ring has nowhere to go."""
+    ei, nd, _, over = exposed(cells, i, j)
+    if over is None or abs(over) <= RIGHT_STOPS + 1e-9:
+        return []
+    needed = float(cells.needed_ei[i, j])
+    above = [
+        (math.log2(e / needed) - f.stops, e, f.stops) for e, f in cells.exposures(cells.layout.places[j])
+    ]
+    more = min(((o, e, f) for o, e, f in above if o > RIGHT_STOPS), default=None)
+    cure = "" if more is None else f": {_set_to(more[1], more[2] + round(3 * more[0]) / 3)} would be right"
+    told = f"{stops_words(abs(over))} {'over' if over > 0 else 'under'} at {_set_to(ei, nd)}"
+    return [("exposure", f"{told}{cure}.")]
+
+
+def _set_to(ei: int | None, nd_stops: float | None) -> str:
+    return f"EI {ei}" + (f" with ND {0.3 * nd_stops:.1f}" if nd_stops else "")
+
+
 def _weighed(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     if cells.needs.rig.limit_kg is None:
         return []
@@ -164,6 +184,7 @@ _WARNINGS: tuple[Callable[[Cells, int, int], list[tuple[str, str]]], ...] = (
     _delivered,
     _covered,
     _diffraction,
+    _exposed,
     _weighed,
     _mounted,
     _unplaced,
