@@ -66,7 +66,9 @@ def write_shots(production_id: ProductionId, asked: ShotsWrite, db: Db) -> Shots
 def view_shots(production_id: ProductionId, asked: ShotsAsk, db: Db, request: Request) -> Response:
     """Judge a list of shots, without keeping it."""
     package, settings = _known(request, db, production_id)
-    return json_answer(judge_shots(package, settings, asked.document))
+    shelf = repositories.catalogue_of(db, production_id)
+    catalogue = request.app.state.packages.package(db, shelf.id)
+    return json_answer(judge_shots(package, settings, asked.document, catalogue, asked.changes_for))
 
 
 @router.post("/pictures", name="shots_pictures", tags=["Shots"], responses=answers(pictures_of_shots))
@@ -106,7 +108,7 @@ def shots_file(production_id: ProductionId, kind: ShotsFileKind, db: Db, request
     """Give the list that is kept as a table or as a timeline, with its answers."""
     package, settings = _known(request, db, production_id)
     document = SHOTS.read(db, production_id)
-    rows = table_of_shots(document, judge_shots(package, settings, document)["answers"])
+    rows = table_of_shots(document, judge_shots(package, settings, document, changes_for=())["answers"])
     name = repositories.find_production(db, production_id).name
     file = SHOTS_FILES[kind]
     data = file.write(rows, name, float(parse_rate(settings.base_fps)))

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from hextan.api.shape import Shape
-from hextan.core.base import Name
+from hextan.core.base import Key, Name
 from hextan.core.bench import BenchState, Scene
 from hextan.core.shots import Shot, ShotList
 
@@ -30,9 +30,14 @@ class ShotsWrite(Shape):
 
 
 class ShotsAsk(Shape):
-    """A list of shots to judge, without keeping it."""
+    """A list of shots to judge, without keeping it.
+
+    `changes_for`: the shots for which it is looked for what could make them, where they cannot be made (all, unless it is said):
+    that takes about a tenth of a second each.
+    """
 
     document: ShotList
+    changes_for: Annotated[list[Key], Field(max_length=2000)] | None = None
 
 
 class PicturesAsk(Shape):

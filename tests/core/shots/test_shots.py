@@ -31,7 +31,7 @@ from hextan.core.shots import (
 from hextan.core.shots import words as said
 from hextan.core.shots.cells import hold_stop
 from hextan.core.shots.judge import TIE_BREAKS
-from hextan.core.shots.view import answer_of_shot
+from hextan.core.shots.view import answer_of_shot, answer_with_changes
 from hextan.core.shots.words import NotReadError
 from tests.core.bodies import a_body, a_format, a_mode, package_of
 from tests.core.kits import demo_package, kit_package, lens
@@ -47,7 +47,7 @@ KIT = kit_package([BODY], PRIMES)
 
 
 def answer(package=KIT, settings=PLAIN, **cells):
-    return answer_of_shot(package, settings, Shot(name="1", **cells))
+    return answer_with_changes(package, settings, Shot(name="1", **cells))
 
 
 def told(answered, name):
@@ -121,7 +121,7 @@ def test_a_room_needs_a_lens_of_the_computed_length():
     only_long = kit_package([BODY], [PRIMES[3]])
     tight = answer(only_long, framing="1.9 m wide", room="3.2 m", picture="no binning", speed="25")
     assert tight["verdict"] == "cannot"
-    assert any("58.4 mm instead of the 100" in change for change in tight["changes"])
+    assert "58.4 mm would frame it from there" in told(tight, "framing")
 
 
 def test_a_wanted_equivalent_in_the_fast_window():
@@ -129,7 +129,8 @@ def test_a_wanted_equivalent_in_the_fast_window():
     got = answer(framing="like 37", speed="100")
     assert got["verdict"] == "cannot"
     assert got["best"]["lens"] == "Prime 25"
-    assert got["changes"][0] == "a 17.8 mm instead of the 25: Prime 25 on Skerry 60, fast"
+    assert told(got, "framing") == "29 % tighter; 17.8 mm would frame it from there"
+    assert got["changes"][0]["text"] == "like a 51.8 instead of a 37: Prime 25 on Skerry 60, fast"
     assert got["best"]["percent"] == pytest.approx(100 * (37 * 12 / 24.89 / 25 - 1))
 
 
@@ -154,10 +155,11 @@ def test_two_primes_and_a_tighter_window_answer_four_framings():
 
 def test_depth_background_light_and_stop_meet_in_one_stop():
     # Depth for 10 cm either way about 3 m needs some stop; the light allows another: what is missing is told in stops.
-    dark = answer(framing="waist", distance="3 m", hold="±50 cm", light="8 lux")
+    dark = answer(framing="waist", distance="3 m", hold="±50 cm", light="60 lux")
     assert dark["verdict"] == "cannot"
     assert told(dark, "stop").startswith("the depth needs T")
-    assert any("EI" in change and "more light" in change for change in dark["changes"])
+    # No EI is left in the list: the light has to do it, or less has to be sharp.
+    assert {"light", "hold"} <= {edit["kind"] for change in dark["changes"] for edit in change["edits"]}
     fine = answer(framing="waist", distance="2-4 m", hold="±10 cm", light="2000 lux")
     assert fine["verdict"] == "does"
     choice = fine["best"]
@@ -171,7 +173,8 @@ def test_keep_out_is_never_a_wish_and_never_called_safe():
     got = answer(framing="waist", distance="2-3 m", keep_out="4 m", keep_out_by="the safety supervisor")
     assert got["verdict"] == "cannot"
     assert "nearer than keep-out of 4.00 m" in got["binds"]
-    assert got["changes"][0].startswith("1.00 m farther back, from 4.00 m: Prime")
+    assert got["changes"][0]["text"].startswith("1.00 m farther back, from 4.00 m: Prime")
+    assert not any(edit["field"] == "keep_out" for change in got["changes"] for edit in change["edits"])
     (warning,) = [w["text"] for w in got["warnings"] if w["code"] == "keep_out"]
     assert "set by the safety supervisor" in warning
     assert "whoever is responsible decides" in warning
@@ -206,10 +209,7 @@ def test_raw_rules_out_the_stabiliser_and_either_would_do():
     package = kit_package([steady], PRIMES)
     both = answer(package, framing="waist", picture="raw, stabiliser")
     assert both["verdict"] == "cannot"
-    assert {change.split(":")[0] for change in both["changes"]} == {
-        "without “raw”",
-        "without “stabilised in camera”",
-    }
+    assert {change["text"].split(":")[0] for change in both["changes"]} & {"without “raw”", "without “stabiliser”"}
     on, off = (answer(package, framing="like 40", picture=p)["best"] for p in ("stabiliser", "not raw"))
     assert on["crop_ids"] == [package.bodies[0].crops[0].id]
     assert on["effective_mm"] == pytest.approx(off["effective_mm"] * 1.1) or on["lens"] != off["lens"]

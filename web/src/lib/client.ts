@@ -308,6 +308,15 @@ export const writeShots = (id: number, version: number, document: ShotList) =>
   )
 
 export const viewShots = (id: number, document: ShotList, signal: AbortSignal) =>
+  outcome(
+    http.POST('/api/productions/{production_id}/shots/view', {
+      ...at(id),
+      body: { document, changes_for: [] },
+      signal,
+    }),
+  )
+/** With what one shot could be made that cannot be made as it is. */
+export const changesOfShot = (id: number, document: ShotList, signal: AbortSignal) =>
   outcome(http.POST('/api/productions/{production_id}/shots/view', { ...at(id), body: { document }, signal }))
 
 /** Address of the list of shots as a table. */

@@ -1,7 +1,7 @@
 /** Shots without a page: their verdicts in words, which are shown, and a list whose shown part was changed. */
 import type { Faults } from './faults'
 import { freeName, newKey } from './rows'
-import type { FinderView, Shot, ShotAnswer, ShotVerdict } from './types'
+import type { FinderView, Shot, ShotAnswer, ShotChange, ShotVerdict } from './types'
 
 export const VERDICTS: Record<ShotVerdict, { look: string; sign: string; words: string }> = {
   does: { look: 'ok', sign: '✓', words: 'does it' },
@@ -104,3 +104,15 @@ const BLANK: Shot = {
   room: '', speed: '', deliveries: '', hold: '', background: '', stop: '', light: '', lamps: '', picture: '', nearest: '',
   rig: '', look: '', body: '', keep_out: '', keep_out_by: '', wishes: {}, pin: null, extra: {},
 } // prettier-ignore
+
+/** What a change makes of the shot's own row; null where something of the equipment has to change. */
+export function partOf(shot: Shot, change: ShotChange): Partial<Shot> | null {
+  let part: Partial<Shot> = {}
+  for (const edit of change.edits) {
+    if (edit.kind === 'unpin') part = { ...part, pin: null }
+    else if (edit.kind === 'wish') part = { ...part, wishes: { ...shot.wishes, ...part.wishes, [edit.field]: 1 } }
+    else if (edit.field) part = { ...part, [edit.field]: edit.to }
+    else return null
+  }
+  return part
+}

@@ -127,6 +127,8 @@ export type LogEntry = LogKept['entry']
 export type Take = Extract<LogEntry, { kind: 'take' }>
 export type Tick = Extract<LogEntry, { kind: 'tick' }>
 export type DepthCurves = Schemas['DepthCurves']
+/** With what a shot could be made. */
+export type ShotChange = ShotAnswer['changes'][number]
 /** The picture that a shot delivers, which what counts as sharp goes by. */
 export type Picture = Planned['picture']
 export type DayReport = Schemas['DayReport']

@@ -8,7 +8,7 @@
   import { byKey, newShot, NO_FILTER, withPictures, type ShotFilter } from '../lib/shotList'
   import { ShotsEditor, ShownShots } from '../lib/shots.svelte'
   import { noteShot } from '../lib/shotOnBench'
-  import type { BenchState, PackageSettings, Problem, Shot, ShotAnswer, ShotChoice } from '../lib/types'
+  import type { BenchState, PackageSettings, Problem, Shot, ShotAnswer, ShotChange, ShotChoice, ShotList } from '../lib/types'
   import type { ViewProps } from '../lib/views'
   import Segments from '../parts/controls/Segments.svelte'
   import RowSection from '../parts/grid/RowSection.svelte'
@@ -37,6 +37,8 @@
   let columns = $state<'answers' | 'needs'>('answers')
   let pictures = $state.raw(withPictures(byKey([]), []))
   let rented = $state.raw<ShotAnswer | null>(null)
+  /** With what the shot in hand could be made, and of which shot as it stood that is. */
+  let changes = $state.raw<{ of: string; list: ShotChange[] } | null>(null)
 
   async function open() {
     const asked = [
@@ -86,6 +88,24 @@
     const { data } = await client.shotPictures(id, wanted, bench?.scene)
     if (!data) return
     pictures = withPictures(pictures, data)
+  }
+
+  // Looked for when the hand rests, and for the shot that is looked at alone.
+  const shotAsTold = $derived(shot ? JSON.stringify(shot) : '')
+  $effect(() => {
+    const answer = shot && answers.get(shot.key)
+    if (!shot || !editor || !answer || !['nearly', 'cannot'].includes(answer.verdict)) return
+    const [of, document] = [shotAsTold, { ...editor.document, shots: [shot], noted: {} }]
+    const abort = new AbortController()
+    const timer = setTimeout(() => void findChanges(of, document, abort.signal), 150)
+    return () => {
+      clearTimeout(timer)
+      abort.abort()
+    }
+  })
+  async function findChanges(of: string, document: ShotList, signal: AbortSignal) {
+    const { data } = await client.changesOfShot(id, document, signal)
+    if (data && !signal.aborted) changes = { of, list: data.answers[0]?.changes ?? [] }
   }
 
   const changed = $derived(sheet?.changed ?? [])
@@ -303,6 +323,8 @@
               view={pictures.get(shot.key)}
               {unit}
               {rented}
+              changes={changes?.of === shotAsTold ? changes.list : null}
+              onapply={(part) => setShot(part)}
               onwish={wish}
               onpin={pin}
               onrent={() => void rent()}

@@ -4,7 +4,14 @@ from hextan.core.bench.answers import FinderRect, LadderRow, Viewfinder
 from hextan.core.bench.depth import TABLE_FT, TABLE_M, DepthAsk, depth_view
 from hextan.core.bench.depth_answers import DepthTable
 from hextan.core.bench.finder_picture import EARS_M, NOSE_M, viewfinder
-from hextan.core.bench.light import FLICKER_CAUTION, Exposing, exposing, exposure_view, flicker_view
+from hextan.core.bench.light import (
+    ASSUMED_EIS,
+    FLICKER_CAUTION,
+    Exposing,
+    exposing,
+    exposure_view,
+    flicker_view,
+)
 from hextan.core.bench.limits import LEAST_FOCALS, limits_along, traced_along
 from hextan.core.bench.result import BenchResult, bench_request, compute_bench
 from hextan.core.bench.scene import Scene
@@ -12,6 +19,7 @@ from hextan.core.bench.state import BENCH_SCHEMA, BenchState, LensUp, mended, pa
 from hextan.core.bench.view import bench_view
 
 __all__ = [
+    "ASSUMED_EIS",
     "BENCH_SCHEMA",
     "EARS_M",
     "FLICKER_CAUTION",

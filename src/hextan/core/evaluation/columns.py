@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Any
 
 import numpy as np
 
-from hextan.core.base import Fault, Flags, Floats, InvalidInputError, mm_from_um
+from hextan.core.base import Counts, Fault, Flags, Floats, InvalidInputError, mm_from_um
 from hextan.core.evaluation.contract import Format
 from hextan.core.optics import extract_picture, trim_to_aspect
 
@@ -71,6 +71,12 @@ class FormatColumns:
     recorded_h: Floats
     picture_w: Floats
     picture_h: Floats
+
+    def taken(self, indices: Counts) -> FormatColumns:
+        """Some of the formats, in the order of their indices."""
+        given = GivenColumns(*(getattr(self.given, f.name)[indices] for f in fields(GivenColumns)))
+        rest = {f.name: getattr(self, f.name)[indices] for f in fields(FormatColumns) if f.name != "given"}
+        return FormatColumns(given=given, **rest)
 
     @property
     def samples_across(self) -> Floats:

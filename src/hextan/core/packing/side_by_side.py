@@ -6,7 +6,6 @@ import math
 from collections.abc import Callable
 from statistics import median
 
-from hextan.core.optics import depth
 from hextan.core.packing.answers import KitAnswer, KitShot, SideBySide, SideFigure, SideShot
 from hextan.core.packing.choices import Choices, choices_of
 from hextan.core.packing.document import KitPlan
@@ -77,10 +76,7 @@ def _measured(packed: Packed, s: int) -> tuple[float, float, float] | None:
         return None
     cells, (i, j) = judged.cells, judged.at(setup.cell)
     t = float(cells.widest[0][i, j])
-    # The disc of a light at infinity is f m / N.
-    disc = cells.focal_mm[i, j] * cells.magnification[i, j] / cells.widest[1][i, j]
-    blur = float(depth.blur_of_width(disc, cells.layout.picture_w[i, j], cells.layout.squeeze[i, 0]))
-    return t, 100 * blur, _pixels(packed, s, i, j)
+    return t, 100 * float(cells.far_blur[i, j]), _pixels(packed, s, i, j)
 
 
 def _pixels(packed: Packed, s: int, i: int, j: int) -> float:

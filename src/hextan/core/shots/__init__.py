@@ -8,8 +8,8 @@ from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import Needs, needs_of
 from hextan.core.shots.rented import rented_for
 from hextan.core.shots.table import ANSWERS, shots_of_table, table_of_shots
-from hextan.core.shots.told import binds_of, choice_of, with_what
-from hextan.core.shots.view import answer_of_shot, day_order, pinned_cell, shots_view
+from hextan.core.shots.told import binds_of, choice_of, pinned_cell, with_what
+from hextan.core.shots.view import answer_of_shot, day_order, shots_view
 
 __all__ = [
     "ANSWERS",

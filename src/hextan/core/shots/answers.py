@@ -71,6 +71,34 @@ class ShotWarning(TypedDict):
     text: str
 
 
+#: What can be changed: a cell of the shot, a need that becomes a wish, what is carried, rented or let go of.
+ChangeKind: TypeAlias = Literal[
+    "unpin", "filter", "carry", "distance", "crop", "usable_ei", "ei", "stop", "light", "framing", "hold", "background", "speed",
+    "nearest", "rig", "room", "picture", "deliveries", "lens", "wish", "body",
+]  # fmt: skip
+
+#: One thing that is changed. `field`: the shot's cell or need, empty where equipment is changed; `from` and `to`: its text
+#: before and after, or what is added; `body`, `lens`, `lens_set`: the equipment by its names.
+ShotEdit = TypedDict(
+    "ShotEdit",
+    {"kind": ChangeKind, "field": str, "from": str, "to": str, "body": str, "lens": str, "lens_set": str},
+)
+
+
+class ShotChange(TypedDict):
+    """A change with which the shot can be made: judged again as a whole before it is told."""
+
+    #: One, or two together where one is not enough.
+    edits: list[ShotEdit]
+    text: str
+    #: The trouble that it is, by docs/shots.md.
+    cost: float
+    #: What makes the shot then.
+    body: str
+    format: str
+    lens: str
+
+
 class NotedNow(TypedDict):
     """An answer as it can be taken note of."""
 
@@ -92,8 +120,8 @@ class ShotAnswer(TypedDict):
     runner_up: ShotChoice | None
     #: What puts the runner-up behind.
     runner_up_lacks: str
-    #: What would do more, the smallest change first.
-    changes: list[str]
+    #: With what it could be made, the least trouble first.
+    changes: list[ShotChange]
     warnings: list[ShotWarning]
     #: Of a choice that is pinned: how far from best it is.
     pinned: str | None

@@ -14,7 +14,8 @@ from functools import cached_property
 import numpy as np
 
 from hextan.core.base import MARKED, Flags, Floats, m_from_mm, mm_from_m
-from hextan.core.equipment import FormatInPackage, PackageSettings
+from hextan.core.bench import ASSUMED_EIS
+from hextan.core.equipment import Body, FormatInPackage, PackageSettings
 from hextan.core.light import NdChoice, nd_choices, needed_lux, shutter_s, stop_for_lux
 from hextan.core.optics import (
     close_up_stops,
@@ -25,8 +26,6 @@ from hextan.core.optics import (
 from hextan.core.shots.layout import NARROWEST, Layout
 from hextan.core.shots.needs import USUAL_DISTANCE_M, Needs
 
-#: Sensitivities of a body that states none (common practice, no source).
-ASSUMED_EI = (100.0, 6400.0)
 #: Off by less than half of a third of a stop, an exposure is right (common practice, no source).
 RIGHT_STOPS = 1 / 6
 #: So near to a mark a stop counts as it, as a ratio: a twelfth of a stop.
@@ -221,6 +220,12 @@ class Cells:
         return np.where(z_b > 0, n, 0.0) / self.f_of_t
 
     @cached_property
+    def far_blur(self) -> Floats:
+        """How soft a far light is drawn wide open, as a share of the picture's width: its disc is f m / N."""
+        disc_mm = self.focal_mm * self.magnification / self.widest[1]
+        return depth.blur_of_width(disc_mm, self.layout.picture_w, self.layout.squeeze)
+
+    @cached_property
     def ei_span(self) -> tuple[Floats, Floats]:
         """Lowest and highest sensitivity that can be set and may be, shape (F,)."""
         lit = self.needs.lit
@@ -311,8 +316,8 @@ class Cells:
         with np.errstate(divide="ignore", invalid="ignore"):
             allowed = np.log2(self._as_narrow_as(widest))
             want = np.where(np.isfinite(widest) & (widest > 0), np.log2(self.needed_ei_at(widest)), np.nan)
-            for j, here in enumerate(self.layout.places):
-                at_hand = np.array(sorted({math.log2(ei) - nd.stops for ei, nd in self.exposures(here)}))
+            for j in range(len(self.layout.places)):
+                at_hand = np.array(sorted({math.log2(ei) - nd.stops for ei, nd in self.exposures(j)}))
                 if not len(at_hand):
                     continue
                 above = np.searchsorted(at_hand, want[:, j])
@@ -346,13 +351,11 @@ class Cells:
             found = np.where(mark >= stop_t, np.minimum(found, mark), found)
         return np.asarray(found)
 
-    def exposures(self, here: FormatInPackage) -> list[tuple[int, NdChoice]]:
-        """Every EI of a body that may be set, with every ND."""
-        j = self.layout.places.index(here)
+    def exposures(self, j: int) -> list[tuple[int, NdChoice]]:
+        """Every EI that may be set on a format's body, with every ND."""
+        here = self.layout.places[j]
         low, high = float(self.ei_span[0][j]), float(self.ei_span[1][j])
-        body = here.body
-        listed = body.eis or body.base_eis or [int(ei) for ei in ASSUMED_EI]
-        return [(int(ei), nd) for ei in listed if low <= ei <= high for nd in self._nds(here)]
+        return [(ei, nd) for ei in listed_eis(here.body) if low <= ei <= high for nd in self._nds(here)]
 
     @cached_property
     def needed_ei(self) -> Floats:
@@ -376,11 +379,15 @@ class Cells:
         return self.layout.mounts & self.layout.rectilinear
 
 
+def listed_eis(body: Body) -> list[int]:
+    """The sensitivities that a body offers, or those that stand in where it states none."""
+    return sorted({*body.eis, *body.base_eis} or {*ASSUMED_EIS})
+
+
 def _eis(here: FormatInPackage) -> tuple[float, float]:
     body = here.body
-    known = [float(ei) for ei in (*body.eis, *body.base_eis)]
-    low, high = (min(known), max(known)) if known else ASSUMED_EI
-    return low, float(body.highest_ei) if body.highest_ei is not None else high
+    known = listed_eis(body)
+    return float(known[0]), float(body.highest_ei if body.highest_ei is not None else known[-1])
 
 
 def hold_stop(

@@ -1,148 +1,247 @@
-"""What would do more: need by need, the smallest change with which something would do the shot."""
+"""With what a shot could be made: changes that are judged again as a whole before they are told, the least trouble first.
+
+A change is one edit, or two together where none alone is enough. Each is rounded to the side that cures and is made of what
+there is: what the package has, what the catalogue can rent, the EI of the body's list. Nothing is told that was not tried.
+"""
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
+from itertools import islice
 
 import numpy as np
 
-from hextan.core.base import distance_words, highest_rate, mm_from_m, stops_words
-from hextan.core.shots.checks import Check, head_of
-from hextan.core.shots.judge import Judged, judge
-from hextan.core.shots.told import with_what
-from hextan.core.shots.words import Span
+from hextan.core.base import Flags, HextanError
+from hextan.core.equipment import Package, PackageSettings
+from hextan.core.shots.answers import ShotChange
+from hextan.core.shots.catalogue import package_with
+from hextan.core.shots.checks import Check
+from hextan.core.shots.document import Shot
+from hextan.core.shots.edits import Edit, applied, trouble
+from hextan.core.shots.judge import Judged, judge, judge_on
+from hextan.core.shots.layout import layout_of
+from hextan.core.shots.needs import needs_of
+from hextan.core.shots.proposals import KINDS, Kind, Proposal, given_up
+from hextan.core.shots.told import pinned_cell, with_what
 
+#: So many changes are told, each of another kind.
 MOST_CHANGES = 4
+#: Of two together, so many first ones are tried.
+MOST_FIRSTS = 6
 
 
-def changes_of(judged: Judged, k: int) -> list[str]:
-    """What would do more, the smallest change of each kind; the nearest first."""
-    if judged.verdict(k) == "does":
+def changes_of(
+    package: Package, settings: PackageSettings, shot: Shot, judged: Judged, catalogue: Package | None = None
+) -> list[ShotChange]:
+    """Find what would make a shot that cannot be made, or only nearly.
+
+    Parameters
+    ----------
+    judged : the shot as it is
+    catalogue : what could be rented; without one nothing is
+    """
+    search = _Search(package, settings, shot, judged)
+    if search.cured(judged, shot) is not None:
         return []
-    musts = [check for check in judged.checks if check.must]
-    i, j = judged.at(k)
-    failing = [check for check in musts if not check.met[i, j]]
-    # First what the best cell lacks, then every other must without which something would do.
-    asked = [*failing, *(check for check in musts if check not in failing and not check.met.all())]
-    told: list[tuple[float, str]] = []
-    for check in asked:
-        if check.name == "mounts":
-            continue
-        alone = judged.cells.layout.mounts & (judged.missed == 1) & ~check.met
-        if not alone.any():
-            continue
-        share = np.where(alone, check.share, -1.0)
-        near = set(np.flatnonzero(share.ravel() >= share.max() - 1e-9).tolist())
-        best = next(cell for cell in judged.order if cell in near)
-        told += [(1 - float(share.max()), text) for text in _changes(judged, check, best)]
-    if not told and len(failing) > 1:
-        told.append(
+    found = [
+        each
+        for kind in KINDS
+        if (mask := search.curable(kind.cures)).any() and (each := search.first(kind, mask)) is not None
+    ]
+    found += search.unpinned()
+    if catalogue is not None:
+        found += search.rented(catalogue)
+    if not found:
+        found = search.pairs()
+    if not found:
+        found = search.all_given_up()
+    return sorted(found, key=lambda change: change["cost"])[:MOST_CHANGES]
+
+
+class _Search:
+    """A shot, as it is judged, and what is tried on it."""
+
+    def __init__(self, package: Package, settings: PackageSettings, shot: Shot, judged: Judged) -> None:
+        self.package, self.settings, self.shot, self.judged = package, settings, shot, judged
+        self.only = self._only(judged, shot)
+
+    def _only(self, judged: Judged, shot: Shot) -> int | None:
+        """The one cell that counts, where a choice is pinned."""
+        return None if shot.pin is None else pinned_cell(judged, shot.pin)
+
+    def cured(self, judged: Judged, shot: Shot) -> int | None:
+        """The cell that makes the shot; None where none does."""
+        best = self._only(judged, shot)
+        if best is None:
+            if not np.any((judged.missed == 0) & judged.cells.layout.mounts):
+                return None
+            best = judged.order[0]
+        return best if judged.missed[judged.at(best)] == 0 else None
+
+    @property
+    def allowed(self) -> Flags:
+        """The cells that may make it."""
+        mounts = self.judged.cells.layout.mounts
+        if self.only is None:
+            return mounts
+        mask = np.zeros(mounts.shape, dtype=bool)
+        mask[self.judged.at(self.only)] = True
+        return mask
+
+    def curable(self, names: frozenset[str], others: int = 0) -> Flags:
+        """Where nothing but the named musts is missed, or so many others besides."""
+        missed = np.zeros(self.judged.cells.layout.shape)
+        mine = np.zeros(self.judged.cells.layout.shape)
+        for check in self.judged.checks:
+            if check.must:
+                (mine if check.name in names else missed)[~check.met] += 1
+        return np.asarray(self.allowed & (missed == others) & (mine > 0))
+
+    def tried(self, edits: list[Edit], mask: Flags | None = None) -> tuple[Judged, Shot, Package] | None:
+        """The shot judged with changes; None where it cannot be read, or computed.
+
+        Parameters
+        ----------
+        mask : the cells that may be cured; every other cell stays as it is
+        """
+        try:
+            package, shot = applied(self.package, self.shot, [edit.told for edit in edits])
+            needs = needs_of(shot, package, self.settings)
+            if needs.faults:
+                return None
+            # Filters, sensitivities and what is carried leave the layout as it is.
+            layout = layout_of(self.package, needs.delivery, needs.picture.stabiliser)
+            if mask is not None:
+                layout = layout.part(mask)
+            if package is not self.package:
+                places = [package.formats[here.recording.id] for here in layout.places]
+                layout = replace(layout, package=package, places=places)
+            return judge_on(layout, self.settings, needs), shot, package
+        except HextanError:
+            return None
+
+    def told(self, cost: float, edits: list[Edit], mask: Flags | None = None) -> ShotChange | None:
+        """A change in facts and words, if it cures."""
+        again = self.tried(edits, mask)
+        if again is None:
+            return None
+        judged, shot, _ = again
+        best = self.cured(judged, shot)
+        return None if best is None else _change(cost, edits, judged, best)
+
+    def first(self, kind: Kind, mask: Flags) -> ShotChange | None:
+        """The smallest change of a kind that cures."""
+        return next(
             (
-                1.0,
-                f"nearest: {with_what(judged, k)}; without {' and without '.join(f'“{c.label}”' for c in failing)} it would do",
+                told
+                for cost, edits in kind.propose(self.judged, mask)
+                if (told := self.told(cost, edits, mask)) is not None
+            ),
+            None,
+        )
+
+    def unpinned(self) -> list[ShotChange]:
+        """Another choice than the one that is pinned."""
+        if (
+            self.only is None
+            or not self.judged.order
+            or self.judged.missed[self.judged.at(self.judged.order[0])] > 0
+        ):
+            return []
+        edit = Edit("unpin", "", "unpinned", before=self.shot.pin.lens if self.shot.pin else "")
+        return [_change(trouble("unpin"), [edit], self.judged, self.judged.order[0])]
+
+    def rented(self, catalogue: Package) -> list[ShotChange]:
+        """A lens of the catalogue on a body that is there, or a body under a lens that is there."""
+        if self.only is not None:
+            return []
+        whole = package_with(self.package, catalogue)
+        judged = judge(whole, self.settings, needs_of(self.shot, whole, self.settings))
+        if judged is None:
+            return []
+        mine = {body.id for body in self.package.bodies}
+        lenses, adapters = set(self.package.lenses), {adapter.id for adapter in self.package.adapters}
+        found: dict[str, ShotChange] = {}
+        for k in judged.order:
+            i, j = judged.at(k)
+            if judged.missed[i, j] > 0 or len(found) == 2:
+                break
+            row, here, way = (
+                judged.cells.layout.rows[i],
+                judged.cells.layout.places[j],
+                judged.cells.layout.way(i, j),
             )
-        )
-    return list(dict.fromkeys(text for _, text in sorted(told, key=lambda each: each[0])))[:MOST_CHANGES]
+            new_lens, new_body = row.lens.id not in lenses, here.body.id not in mine
+            if new_lens == new_body or not {a.id for a in way.adapters} <= adapters:
+                continue
+            kind = "lens" if new_lens else "body"
+            name = f"{row.lens.name} ({row.lens_set.name})" if new_lens else here.body.name
+            edit = Edit("lens" if new_lens else "body", name, f"rent the {name}", body="" if new_lens else here.body.name,
+                        lens=row.lens.name if new_lens else "", lens_set=row.lens_set.name if new_lens else "")  # fmt: skip
+            found.setdefault(kind, _change(trouble(edit.kind), [edit], judged, k))
+        return list(found.values())
+
+    def pairs(self) -> list[ShotChange]:
+        """Two changes together: the first as far as its own need asks, then whatever cures the rest."""
+        firsts: list[Proposal] = []
+        for kind in KINDS[:-1]:
+            mask = self.curable(kind.cures, others=1)
+            if mask.any():
+                firsts += list(islice(kind.propose(self.judged, mask), 2))
+        found: list[ShotChange] = []
+        for cost, edits in sorted(firsts, key=lambda each: each[0])[:MOST_FIRSTS]:
+            again = self.tried(edits)
+            if again is None:
+                continue
+            judged, shot, package = again
+            then = _Search(package, self.settings, shot, judged)
+            for kind in KINDS[:-1]:
+                mask = then.curable(kind.cures)
+                if not mask.any():
+                    continue
+                for more, second in islice(kind.propose(judged, mask), 3):
+                    told = self.told(cost + more, [*edits, *second], mask)
+                    if told is not None:
+                        found.append(told)
+                        break
+        seen: set[frozenset[str]] = set()
+        kept = []
+        for change in sorted(found, key=lambda each: each["cost"]):
+            kinds = frozenset(edit["kind"] for edit in change["edits"])
+            if kinds not in seen:
+                seen.add(kinds)
+                kept.append(change)
+        return kept
+
+    def all_given_up(self) -> list[ShotChange]:
+        """What the nearest cell misses, all of it as wishes."""
+        if not self.judged.order:
+            return []
+        i, j = self.judged.at(self.only if self.only is not None else self.judged.order[0])
+        names: list[str] = []
+        for check in self.judged.checks:
+            if check.must and not check.met[i, j]:
+                names += self._to_give_up(check)
+        wishes = [
+            Edit("wish", "wish", f"{name.replace('_', ' ')} as a wish", name, "must")
+            for name in dict.fromkeys(names)
+        ]
+        told = self.told(trouble("wish") * len(wishes), wishes) if wishes else None
+        return [] if told is None else [told]
+
+    def _to_give_up(self, check: Check) -> list[str]:
+        return [n for n in given_up(check, self.shot) if self.judged.cells.needs.must(n)]
 
 
-def _changes(judged: Judged, check: Check, k: int) -> list[str]:
-    makers = {"framing": _other_field, "stop": _other_stop, "place": _other_place, "rate": _other_rate}
-    make = makers.get(check.name)
-    found = make(judged, k) if make is not None else []
-    if check.name == "carried":
-        i, j = judged.at(k)
-        found = [f"carry what is missing ({check.has(i, j)}): {with_what(judged, k)}"]
-    return found or [f"without “{check.label}”: {with_what(judged, k)}"]
-
-
-def _other_field(judged: Judged, k: int) -> list[str]:
-    """Another distance, another focal length, or cropping afterwards."""
-    cells = judged.cells
+def _change(cost: float, edits: list[Edit], judged: Judged, k: int) -> ShotChange:
     i, j = judged.at(k)
-    unit, name = cells.settings.unit, with_what(judged, k)
-    told = []
-    exact, at = float(cells.exact_m[i, j]), float(cells.distance_m[i, j])
-    wider = float(cells.wider[i, j])
-    if math.isfinite(exact):
-        way = "nearer" if exact < at else "farther back"
-        allowed = float(cells.nearest_m[i, j]) <= exact * (1 + 1e-9) and exact <= cells.farthest_m
-        if allowed:
-            told.append(f"{distance_words(abs(exact - at), unit)} {way}: {name}")
-    focal = float(cells.focal_mm[i, j] / cells.layout.magnification[i, j])
-    wanted = cells.needs.wanted
-    if wanted is not None and wanted.field_m is not None:
-        # The focal length that frames it from there, with the adapter taken off again.
-        m = float(cells.side_mm[i, j]) / mm_from_m(wanted.field_m)
-        needed = mm_from_m(at) * m / (1 + m) ** 2 / float(cells.layout.magnification[i, j])
-    else:
-        needed = focal * wider
-    if math.isfinite(needed) and needed > 0:
-        told.append(f"a {needed:.1f} mm instead of the {focal:.3g}: {name}")
-    if (
-        wider > 1
-        and cells.needs.deliveries
-        and cells.needs.deliveries[0].long_edge_px
-        and float(head_of(cells, 0)[i, j]) >= wider
-    ):
-        told.append(f"cropped ×{wider:.2f} afterwards, pixels are left: {name}")
-    return told
-
-
-def _other_stop(judged: Judged, k: int) -> list[str]:
-    cells = judged.cells
-    i, j = judged.at(k)
-    least, most = cells.no_wider.binding(i, j, True), cells.no_narrower.binding(i, j, False)
-    wide, narrow = float(cells.no_wider.tightest(True)[i, j]), float(cells.no_narrower.tightest(False)[i, j])
-    name = with_what(judged, k)
-    if not (0 < narrow < math.inf and 0 < wide < math.inf):
-        return []
-    short = 2 * math.log2(wide / narrow)
-    told = []
-    if most == "the light":
-        high = float(cells.ei_span[1][j])
-        told.append(
-            f"{stops_words(short)} more light, or EI {_third_ei(high * 2**short)} instead of {high:.0f}: {name}"
-        )
-    if least == "the depth":
-        told.append(f"depth for T{narrow:.2g} instead of T{wide:.2g}: {name}")
-    if least == "the lens":
-        told.append(f"a lens that opens to T{narrow:.2g}: {name}")
-    if least == "too much light":
-        told.append(f"{stops_words(short)} more ND: {name}")
-    return told or [f"{stops_words(short)} between {least} and {most}: {name}"]
-
-
-def _third_ei(ei: float) -> int:
-    """The next EI in thirds of a stop, as menus have them."""
-    thirds = math.ceil(3 * math.log2(ei / 100) - 1e-6)
-    rounded = 100 * 2 ** (thirds / 3)
-    step = 10 ** max(math.floor(math.log10(rounded)) - 1, 0)
-    return int(round(rounded / step) * step)
-
-
-def _other_place(judged: Judged, k: int) -> list[str]:
-    cells = judged.cells
-    i, j = judged.at(k)
-    unit, name = cells.settings.unit, with_what(judged, k)
-    at, near, far = float(cells.distance_m[i, j]), float(cells.nearest_m[i, j]), cells.farthest_m
-    if at < near:
-        # From there another lens may be the right one.
-        there = replace(cells.needs, distance=Span(near, near))
-        again = judge(cells.layout.package, cells.settings, there)
-        first = None if again is None or not again.order else again.order[0]
-        if again is not None and first is not None and again.verdict(first) != "cannot":
-            name = with_what(again, first)
-        return [f"{distance_words(near - at, unit)} farther back, from {distance_words(near, unit)}: {name}"]
-    if at > far:
-        return [f"{distance_words(at - far, unit)} more room: {name}"]
-    return []
-
-
-def _other_rate(judged: Judged, k: int) -> list[str]:
-    cells = judged.cells
-    j = judged.at(k)[1]
-    highest = cells.layout.kit.highest[j].usable_fps
-    if highest is None or highest >= cells.needs.fps.high:
-        return []
-    return [f"{highest_rate(highest)} fps instead of {cells.needs.fps.high:g}: {with_what(judged, k)}"]
+    here, row = judged.cells.layout.places[j], judged.cells.layout.rows[i]
+    words = " and ".join(edit.words for edit in edits if edit.words)
+    return {
+        "edits": [edit.told for edit in edits],
+        "text": f"{words}: {with_what(judged, k)}",
+        "cost": round(cost, 3),
+        "body": here.body.name,
+        "format": here.recording.name,
+        "lens": row.lens.name,
+    }

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
 
-from hextan.core.base import Flags, Floats, distance_words, margin_words, stops_words
+from hextan.core.base import Flags, Floats, distance_words, margin_words, mm_from_m, stops_words
 from hextan.core.finder import Check as OfFormats
 from hextan.core.finder import FinderAsk, candidates, checks_of
 from hextan.core.optics import MARGINAL_SHARE, extract_picture, media
@@ -127,11 +128,11 @@ def _found(cells: Cells, asked: dict[str, object]) -> list[OfFormats]:
 
 def _over_lenses(layout: Layout, check: OfFormats) -> Check:
     """Spread a judgement of formats over all lenses."""
-    shape = layout.shape
-    met, share = np.broadcast_to(check.met, shape), np.broadcast_to(check.share, shape)
+    shape, numbers = layout.shape, layout.numbers
+    met, share = np.broadcast_to(check.met[numbers], shape), np.broadcast_to(check.share[numbers], shape)
     has, wish = check.has, check.wish
     return Check(check.name, check.label, wish.must, wish.weight, met, share, np.full(shape, PLENTY),
-                 lambda i, j: has(j))  # fmt: skip
+                 lambda i, j: has(int(numbers[j])))  # fmt: skip
 
 
 def _flag(cells: Cells, need: str, label: str, met: Flags, has: Callable[[int, int], str]) -> Check:
@@ -232,7 +233,9 @@ def _framing(cells: Cells) -> Check:
         percent = 100 * (float(wider[i, j]) - 1)
         if abs(percent) < 0.5:
             return "as wanted"
-        return f"{abs(percent):.0f} % {'wider' if percent > 0 else 'tighter'}"
+        told = f"{abs(percent):.0f} % {'wider' if percent > 0 else 'tighter'}"
+        needed = _framing_mm(cells, i, j)
+        return told if met[i, j] or not needed > 0 else f"{told}; {needed:.1f} mm would frame it from there"
 
     label = needs.wanted.words if needs.wanted else ""
     # What is met to within its tolerance binds nothing.
@@ -246,6 +249,17 @@ def _framing(cells: Cells) -> Check:
         np.where(met, PLENTY, spare),
         has,
     )
+
+
+def _framing_mm(cells: Cells, i: int, j: int) -> float:
+    """The focal length that would frame what is wanted from where the camera stands, as it is marked on a lens."""
+    wanted, magnification = cells.needs.wanted, float(cells.layout.magnification[i, j])
+    if wanted is None:
+        return math.nan
+    if wanted.field_m is None:
+        return float(cells.focal_mm[i, j] * cells.wider[i, j]) / magnification
+    m = float(cells.side_mm[i, j]) / mm_from_m(wanted.field_m)
+    return mm_from_m(float(cells.distance_m[i, j])) * m / (1 + m) ** 2 / magnification
 
 
 def _stop(cells: Cells) -> Check:
@@ -273,7 +287,7 @@ def _stop(cells: Cells) -> Check:
 
 def _wished_stops(cells: Cells) -> list[Check]:
     """Wishes about stops are held against the stop that the musts leave."""
-    needs, t = cells.needs, cells.stop_t
+    needs = cells.needs
     asked: list[tuple[str, str, Floats, bool]] = []
     if needs.stops is not None and not needs.must("stop"):
         asked += [("stop", "the stop asked for", cells.asked(needs.stops.span.low), True),
@@ -284,7 +298,10 @@ def _wished_stops(cells: Cells) -> list[Check]:
         asked.append(("background", "a background this soft", cells.softest, False))
     if needs.lit is not None and not needs.must("light"):
         asked.append(("light", "the light", cells.lit[1], False))
-    found = []
+    found: list[Check] = []
+    if not asked:
+        return found
+    t = cells.stop_t
     for name, label, mark, at_least in asked:
         with np.errstate(divide="ignore", invalid="ignore"):
             spare = 2 * np.log2(t / mark) if at_least else 2 * np.log2(mark / t)
@@ -341,7 +358,7 @@ def _pixels(head: Floats) -> Callable[[int, int], str]:
 def head_of(cells: Cells, k: int) -> Floats:
     """Recorded pixels for each delivered one, along the tighter axis, for one of the frames that are delivered."""
     frame, layout = cells.needs.deliveries[k], cells.layout
-    given = layout.kit.columns.given
+    given = layout.columns.given
     aspect = frame.aspect
     if k == 0 or aspect is None:
         w, h = layout.picture_w, layout.picture_h
@@ -364,7 +381,7 @@ def _levels(cells: Cells, head: Floats | None) -> Floats:
         return np.zeros(layout.shape)
     edge = float(frame.long_edge_px or 1)
     w, h = (edge, edge / frame.aspect) if frame.aspect >= 1 else (edge * frame.aspect, edge)
-    given = layout.kit.columns.given
+    given = layout.columns.given
     turned = media.levelling_degrees(
         given.raster_w * layout.squeeze, np.broadcast_to(given.raster_h, layout.shape), w, h
     )

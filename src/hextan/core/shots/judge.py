@@ -19,7 +19,7 @@ from hextan.core.optics import oversampled, upscaled
 from hextan.core.shots.answers import ShotVerdict
 from hextan.core.shots.cells import Cells
 from hextan.core.shots.checks import NEARLY_PERCENT, SAME_PERCENT, Check, checks_of_shot, head_of
-from hextan.core.shots.layout import layout_of
+from hextan.core.shots.layout import Layout, layout_of
 from hextan.core.shots.needs import Needs
 
 #: What settles equal scores, in this order; each says what the better one has.
@@ -78,7 +78,7 @@ class Judged:
         off = 100 * np.abs(np.nan_to_num(cells.wider, nan=1e6) - 1)
         # All that frames as wanted is alike.
         off = np.where(off <= SAME_PERCENT, 0.0, np.ceil(off))
-        columns = layout.kit.columns
+        columns = layout.columns
         over = np.minimum(
             columns.samples_across * columns.recorded_w / columns.read_w / columns.given.raster_w,
             columns.samples_down * columns.recorded_h / columns.read_h / columns.given.raster_h,
@@ -158,7 +158,10 @@ class Judged:
 def judge(package: Package, settings: PackageSettings, needs: Needs) -> Judged | None:
     """Judge a shot over all lenses and formats of a package; None where there is no lens or no format."""
     layout = layout_of(package, needs.delivery, needs.picture.stabiliser)
-    if not layout.rows or not layout.places:
-        return None
+    return judge_on(layout, settings, needs) if layout.rows and layout.places else None
+
+
+def judge_on(layout: Layout, settings: PackageSettings, needs: Needs) -> Judged:
+    """Judge a shot over all cells of a layout."""
     cells = Cells(layout, needs, settings)
     return Judged(cells, checks_of_shot(cells))

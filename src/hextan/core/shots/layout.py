@@ -11,10 +11,11 @@ from functools import cached_property
 
 import numpy as np
 
-from hextan.core.base import Flags, Floats
-from hextan.core.equipment import Body, FormatInPackage, Lens, LensSet, Mounting, Package
-from hextan.core.evaluation import BenchDelivery, circle_of_confusion_mm
-from hextan.core.kit import Kit, KitAsk, kit_of
+from hextan.core.base import Counts, Flags, Floats
+from hextan.core.equipment import Body, FormatInPackage, Highest, Lens, LensSet, Mounting, Package
+from hextan.core.evaluation import BenchDelivery, FormatColumns, circle_of_confusion_mm
+from hextan.core.kit import KitAsk, kit_of
+from hextan.core.optics import ReferenceWindow
 
 #: What the name of an in-camera crop says when it steadies the picture.
 STEADIES = ("stabil", "steady")
@@ -31,14 +32,24 @@ class Row:
     by_body: dict[int, Mounting]
 
 
+#: The fields of a layout that have a figure for every cell.
+_CELLS = (
+    "low_mm", "high_mm", "picture_w", "picture_h", "recorded_w", "recorded_h", "needed_mm", "magnification", "transmission", "coc_mm",
+)  # fmt: skip
+
+
 @dataclass(frozen=True)
 class Layout:
     """All choices of a package. Lengths in mm; NaN where a lens cannot be put on the body."""
 
     package: Package
-    kit: Kit
+    reference: ReferenceWindow
     rows: list[Row]
     places: list[FormatInPackage]
+    #: Of each format: its figures, its highest rate, and where it stands among all formats of the package.
+    columns: FormatColumns
+    highest: list[Highest]
+    numbers: Counts
     #: Shortest and longest focal length with adapter.
     low_mm: Floats
     high_mm: Floats
@@ -52,6 +63,21 @@ class Layout:
     transmission: Floats
     coc_mm: Floats
     steadied: Flags
+
+    def part(self, mask: Flags) -> Layout:
+        """The lenses and formats with any cell in a mask, and no others."""
+        rows, columns = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
+        block = np.ix_(rows, columns)
+        return replace(
+            self,
+            rows=[self.rows[i] for i in rows],
+            places=[self.places[j] for j in columns],
+            columns=self.columns.taken(columns),
+            highest=[self.highest[j] for j in columns],
+            numbers=self.numbers[columns],
+            steadied=self.steadied[columns],
+            **{name: getattr(self, name)[block] for name in _CELLS},
+        )
 
     @property
     def shape(self) -> tuple[int, int]:
@@ -209,13 +235,16 @@ def _layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Lay
     wide = [i for i, entry in enumerate(kit.entries) if entry.end != "long"]
     long = [i + 1 if kit.entries[i].end == "wide" else i for i in wide]
     rows = [Row(kit.entries[i].lens_set, kit.entries[i].lens, kit.entries[i].by_body) for i in wide]
-    columns = replace(kit.columns, picture_w=kit.picture_w[wide], picture_h=kit.picture_h[wide])
+    pictures = replace(kit.columns, picture_w=kit.picture_w[wide], picture_h=kit.picture_h[wide])
     shape = (len(rows), len(kit.places))
     return Layout(
         package=package,
-        kit=kit,
+        reference=kit.reference,
         rows=rows,
         places=kit.places,
+        columns=kit.columns,
+        highest=kit.highest,
+        numbers=np.arange(len(kit.places)),
         low_mm=kit.focal_mm[wide],
         high_mm=kit.focal_mm[long],
         picture_w=kit.picture_w[wide],
@@ -225,7 +254,7 @@ def _layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Lay
         needed_mm=kit.needed_mm[wide],
         magnification=kit.magnification[wide],
         transmission=_by_body(rows, kit.places, lambda way: way.transmission),
-        coc_mm=np.broadcast_to(circle_of_confusion_mm(package.coc, columns), shape)
+        coc_mm=np.broadcast_to(circle_of_confusion_mm(package.coc, pictures), shape)
         if rows and kit.places
         else np.empty(shape),
         steadied=np.array([bool(crops[here.recording.id]) for here in kit.places], dtype=bool),

@@ -2,39 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.shots.answers import ShotAnswer
+from hextan.core.shots.catalogue import package_with
 from hextan.core.shots.document import Shot
-from hextan.core.shots.view import answer_of_shot
-
-
-def with_catalogue(package: Package, catalogue: Package) -> Package:
-    """A package with the bodies, lens sets, mounts and adapters of the catalogue that it does not have itself.
-
-    What is already in it, by maker and name, stays as it is. Adapters and mounts go by their names.
-    """
-    bodies = {(body.maker, body.name) for body in package.bodies}
-    sets = {(kit.maker, kit.name) for kit in package.lens_sets}
-    mounts = {mount.name for mount in package.mounts}
-    adapters = {adapter.name for adapter in package.adapters}
-    return replace(
-        package,
-        bodies=(*package.bodies, *(b for b in catalogue.bodies if (b.maker, b.name) not in bodies)),
-        lens_sets=(*package.lens_sets, *(s for s in catalogue.lens_sets if (s.maker, s.name) not in sets)),
-        mounts=(*package.mounts, *(m for m in catalogue.mounts if m.name not in mounts)),
-        adapters=(*package.adapters, *(a for a in catalogue.adapters if a.name not in adapters)),
-    )
+from hextan.core.shots.view import answer_with_changes
 
 
 def rented_for(package: Package, catalogue: Package, settings: PackageSettings, shot: Shot) -> ShotAnswer:
     """Answer a shot with what is carried and what could be rented."""
-    key = ("with the catalogue", id(catalogue))
-    # Both packages are kept as long as nothing in them changes.
-    kept = package.worked_out.setdefault("rented", {})
-    if key not in kept:
-        kept.clear()
-        kept[key] = (catalogue, with_catalogue(package, catalogue))
-    whole: Package = kept[key][1]
-    return answer_of_shot(whole, settings, shot.model_copy(update={"pin": None}))
+    whole = package_with(package, catalogue)
+    return answer_with_changes(whole, settings, shot.model_copy(update={"pin": None}))

@@ -8,6 +8,7 @@ from hextan.core.base import m_from_mm
 from hextan.core.shots.answers import ShotChoice, ShotReason
 from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import PLENTY
+from hextan.core.shots.document import Pin
 from hextan.core.shots.judge import Judged
 from hextan.core.shots.layout import steady_crops
 
@@ -66,7 +67,7 @@ def _effective(cells: Cells, i: int, j: int) -> float | None:
     if not layout.rectilinear[i, 0]:
         return None
     wide = float(layout.picture_w[i, j] * layout.squeeze[i, 0])
-    return float(cells.focal_mm[i, j]) * layout.kit.reference.width_mm / wide
+    return float(cells.focal_mm[i, j]) * layout.reference.width_mm / wide
 
 
 def exposed(cells: Cells, i: int, j: int) -> tuple[int | None, float | None, list[str], float | None]:
@@ -77,7 +78,7 @@ def exposed(cells: Cells, i: int, j: int) -> tuple[int | None, float | None, lis
         return None, None, [], None
     here = cells.layout.places[j]
     best: tuple[tuple[float, ...], int, float, list[str], float] | None = None
-    for ei, nd in cells.exposures(here):
+    for ei, nd in cells.exposures(j):
         over = math.log2(ei / needed) - nd.stops
         off = abs(over)
         native = float(ei not in here.body.base_eis)
@@ -130,3 +131,18 @@ def with_what(judged: Judged, k: int) -> str:
     focal = float(judged.cells.focal_mm[i, j] / layout.magnification[i, j])
     name = f"{row.lens.name} at {focal:.0f}" if row.lens.is_zoom else row.lens.name
     return f"{name} on {here.body.name}, {here.recording.name}"
+
+
+def pinned_cell(judged: Judged, pin: Pin) -> int | None:
+    """The cell that was pinned by hand; None where its equipment is gone."""
+    layout = judged.cells.layout
+    for k in judged.order:
+        i, j = judged.at(k)
+        here, way = layout.places[j], layout.way(i, j)
+        names = (here.body.name, here.mode.name, here.recording.name, layout.rows[i].lens.name)
+        if (
+            names == (pin.body, pin.mode, pin.format, pin.lens)
+            and [a.name for a in way.adapters] == pin.adapters
+        ):
+            return k
+    return None

@@ -3,37 +3,62 @@
 from __future__ import annotations
 
 from collections import Counter, OrderedDict
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from hashlib import sha256
 from itertools import groupby, pairwise
 from typing import Any
 
 from hextan.core.base import HextanError
 from hextan.core.equipment import Package, PackageSettings
-from hextan.core.shots.answers import ChangedAnswer, DayOfShots, ShotAnswer, ShotsView, ShotVerdict, Use
+from hextan.core.shots.answers import (
+    ChangedAnswer,
+    DayOfShots,
+    ShotAnswer,
+    ShotChange,
+    ShotsView,
+    ShotVerdict,
+    Use,
+)
 from hextan.core.shots.changes import changes_of
 from hextan.core.shots.document import Pin, Shot, ShotList
 from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import needs_of
-from hextan.core.shots.told import binds_of, choice_of, reasons_of, runner_up, with_what
+from hextan.core.shots.told import binds_of, choice_of, pinned_cell, reasons_of, runner_up, with_what
 from hextan.core.shots.warnings import warnings_of
 
 #: Answers that are kept with a package: a list is judged anew at every key that is pressed, and one shot of it differs.
 MOST_KEPT = 4000
 _KEPT = "answers of shots"
+_CHANGES = "changes of shots"
 #: What is said of a shot and changes nothing about its answer.
 _ASIDE = {"key", "name", "scene", "what", "day", "unit", "notes", "extra", "origins"}
 
 
-def shots_view(package: Package, settings: PackageSettings, document: ShotList) -> ShotsView:
+def shots_view(
+    package: Package,
+    settings: PackageSettings,
+    document: ShotList,
+    catalogue: Package | None = None,
+    changes_for: Collection[str] | None = None,
+) -> ShotsView:
     """Judge a list of shots.
+
+    Parameters
+    ----------
+    catalogue : what could be rented, for what a shot could be made with
+    changes_for : keys of the shots for which that is looked for; None for all of them
 
     Returns
     -------
     ``answers`` in the order of the shots; how many do, nearly do, cannot and are open; how many shots use each body,
     format and lens; and each day's changes in shooting order.
     """
-    answers = [answer_of_shot(package, settings, shot) for shot in document.shots]
+    answers = [
+        answer_with_changes(package, settings, shot, catalogue)
+        if changes_for is None or shot.key in changes_for
+        else answer_of_shot(package, settings, shot)
+        for shot in document.shots
+    ]
     verdicts = Counter(answer["verdict"] for answer in answers)
     chosen = [answer["best"] for answer in answers if answer["best"] is not None]
     return {
@@ -51,7 +76,7 @@ def shots_view(package: Package, settings: PackageSettings, document: ShotList) 
 
 
 def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnswer:
-    """Judge one shot; an answer that was worked out before is kept with the package."""
+    """Judge one shot, without what would do more; an answer that was worked out before is kept with the package."""
     kept: OrderedDict[Any, ShotAnswer] = package.worked_out.setdefault(_KEPT, OrderedDict())
     asked = shot.model_dump_json(exclude=_ASIDE)
     key = (asked, settings.model_dump_json())
@@ -73,6 +98,33 @@ def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> S
             "asked": sha256(asked.encode()).hexdigest()[:16],
         },
     }
+
+
+def answer_with_changes(
+    package: Package, settings: PackageSettings, shot: Shot, catalogue: Package | None = None
+) -> ShotAnswer:
+    """Judge one shot, and find with what it could be made, where it cannot or only nearly."""
+    answer = answer_of_shot(package, settings, shot)
+    if answer["verdict"] in ("does", "open"):
+        return answer
+    kept: OrderedDict[Any, list[ShotChange]] = package.worked_out.setdefault(_CHANGES, OrderedDict())
+    key = (shot.model_dump_json(exclude=_ASIDE), settings.model_dump_json(), id(catalogue))
+    if key not in kept:
+        kept[key] = _changes(package, settings, shot, catalogue)
+        if len(kept) > MOST_KEPT:
+            kept.popitem(last=False)
+    return {**answer, "changes": kept[key]}
+
+
+def _changes(
+    package: Package, settings: PackageSettings, shot: Shot, catalogue: Package | None
+) -> list[ShotChange]:
+    try:
+        judged = judge(package, settings, needs_of(shot, package, settings))
+        return [] if judged is None else changes_of(package, settings, shot, judged, catalogue)
+    except (HextanError, RuntimeWarning):
+        # What cannot be computed says so in the answer itself.
+        return []
 
 
 def _changed(document: ShotList, answers: list[ShotAnswer]) -> list[ChangedAnswer]:
@@ -142,7 +194,6 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "reasons": reasons_of(judged, chosen),
         "runner_up": None if second is None else choice_of(judged, second),
         "runner_up_lacks": "" if second is None else judged.settled_by(chosen, second),
-        "changes": changes_of(judged, chosen),
         "warnings": warnings_of(judged, chosen),
         "pinned": None if shot.pin is None else _against_best(judged, best, pinned, shot.pin),
     }
@@ -155,21 +206,6 @@ def _nothing(package: Package) -> str:
     if not package.lenses:
         return "There is no lens yet: enter some, or take a set from the catalogue."
     return "No lens goes on any body: see what goes on what."
-
-
-def pinned_cell(judged: Judged, pin: Pin) -> int | None:
-    """The cell that was pinned by hand; None where its equipment is gone."""
-    layout = judged.cells.layout
-    for k in judged.order:
-        i, j = judged.at(k)
-        here, way = layout.places[j], layout.way(i, j)
-        names = (here.body.name, here.mode.name, here.recording.name, layout.rows[i].lens.name)
-        if (
-            names == (pin.body, pin.mode, pin.format, pin.lens)
-            and [a.name for a in way.adapters] == pin.adapters
-        ):
-            return k
-    return None
 
 
 def _against_best(judged: Judged, best: int, pinned: int | None, pin: Pin) -> str:

@@ -28,7 +28,7 @@ def warnings_of(judged: Judged, k: int) -> list[ShotWarning]:
 
 
 def _read_softly(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
-    here, columns = cells.layout.places[j], cells.layout.kit.columns
+    here, columns = cells.layout.places[j], cells.layout.columns
     if here.mode.method != "full":
         return [
             (
@@ -137,9 +137,7 @@ def _exposed(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     if over is None or abs(over) <= RIGHT_STOPS + 1e-9:
         return []
     needed = float(cells.needed_ei[i, j])
-    above = [
-        (math.log2(e / needed) - f.stops, e, f.stops) for e, f in cells.exposures(cells.layout.places[j])
-    ]
+    above = [(math.log2(e / needed) - f.stops, e, f.stops) for e, f in cells.exposures(j)]
     more = min(((o, e, f) for o, e, f in above if o > RIGHT_STOPS), default=None)
     cure = "" if more is None else f": {_set_to(more[1], more[2] + round(3 * more[0]) / 3)} would be right"
     told = f"{stops_words(abs(over))} {'over' if over > 0 else 'under'} at {_set_to(ei, nd)}"

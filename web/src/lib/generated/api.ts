@@ -17734,7 +17734,7 @@ export interface components {
              * Changes
              * @description Changes.
              */
-            changes: string[];
+            changes: components["schemas"]["ShotChange"][];
             /**
              * Faults
              * @description What is wrong, one entry for each field.
@@ -17783,6 +17783,42 @@ export interface components {
         ShotAsk: {
             /** @description Shot. */
             shot: components["schemas"]["ShotIn"];
+        };
+        /**
+         * ShotChange
+         * @description A change with which the shot can be made: judged again as a whole before it is told.
+         */
+        ShotChange: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number;
+            /**
+             * Edits
+             * @description Edits.
+             */
+            edits: components["schemas"]["ShotEdit"][];
+            /**
+             * Format
+             * @description Format.
+             */
+            format: string;
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
         };
         /**
          * ShotChoice
@@ -17900,6 +17936,11 @@ export interface components {
              */
             nd_stops: number | null;
             /**
+             * Over Stops
+             * @description Over, stops.
+             */
+            over_stops: number | null;
+            /**
              * Percent
              * @description Per cent.
              */
@@ -17914,6 +17955,45 @@ export interface components {
              * @description Stop as the ring is marked.
              */
             stop: number | null;
+        };
+        /** ShotEdit */
+        ShotEdit: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Field
+             * @description Path of the field that is wrong.
+             */
+            field: string;
+            /**
+             * From
+             * @description From.
+             */
+            from: string;
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "unpin" | "filter" | "carry" | "distance" | "crop" | "usable_ei" | "ei" | "stop" | "light" | "framing" | "hold" | "background" | "speed" | "nearest" | "rig" | "room" | "picture" | "deliveries" | "lens" | "wish" | "body";
+            /**
+             * Lens
+             * @description Lens.
+             */
+            lens: string;
+            /**
+             * Lens Set
+             * @description Lens set.
+             */
+            lens_set: string;
+            /**
+             * To
+             * @description To.
+             */
+            to: string;
         };
         /**
          * Shot
@@ -18239,8 +18319,16 @@ export interface components {
         /**
          * ShotsAsk
          * @description A list of shots to judge, without keeping it.
+         *
+         *     `changes_for`: the shots for which it is looked for what could make them, where they cannot be made (all, unless it is said):
+         *     that takes about a tenth of a second each.
          */
         ShotsAsk: {
+            /**
+             * Changes For
+             * @description Changes for.
+             */
+            changes_for?: string[] | null;
             /** @description The document as it is entered and kept. */
             document: components["schemas"]["ShotListIn"];
         };

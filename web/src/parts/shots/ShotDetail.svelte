@@ -2,8 +2,8 @@
   import type { Snippet } from 'svelte'
   import { distanceWithUnit, mm, rate } from '../../lib/format'
   import { trade } from '../../lib/trade.svelte'
-  import { VERDICTS } from '../../lib/shotList'
-  import type { FinderView, Shot, ShotAnswer, ShotChoice, Unit } from '../../lib/types'
+  import { partOf, VERDICTS } from '../../lib/shotList'
+  import type { FinderView, Shot, ShotAnswer, ShotChange, ShotChoice, Unit } from '../../lib/types'
   import FinderDrawing from '../drawings/FinderDrawing.svelte'
   import { lensWords, NEEDS, stopWords, type Need } from './shotColumns'
 
@@ -12,6 +12,10 @@
     answer: ShotAnswer | undefined
     view: FinderView | undefined
     unit: Unit
+    /** With what the shot could be made; null while it is looked for. */
+    changes: ShotChange[] | null
+    /** Takes a change that is one of the shot's own cells. */
+    onapply: (part: Partial<Shot>) => void
     /** What the catalogue would do besides, once it was asked. */
     rented: ShotAnswer | null
     onwish: (need: Need, weight: number | null) => void
@@ -20,7 +24,7 @@
     /** What leads elsewhere: the Bench, a comparison. */
     ways: Snippet
   }
-  let { shot, answer, view, unit, rented, onwish, onpin, onrent, ways }: Props = $props()
+  let { shot, answer, view, unit, changes, onapply, rented, onwish, onpin, onrent, ways }: Props = $props()
 
   const best = $derived(answer?.best)
   const verdict = $derived(answer && VERDICTS[answer.verdict])
@@ -79,12 +83,24 @@
       {/if}
       <dt class="soft">binds</dt>
       <dd class={verdict.look === 'ok' ? '' : verdict.look}>{answer.binds || 'nothing is asked yet'}</dd>
-      {#if answer.changes.length}
-        <dt class="soft">would do</dt>
+      {#if answer.verdict === 'nearly' || answer.verdict === 'cannot'}
+        <dt class="soft">would work with</dt>
         <dd>
-          <ul>
-            {#each answer.changes as change (change)}<li>{change}</li>{/each}
-          </ul>
+          {#if changes === null}
+            <span class="soft">looking for what would work …</span>
+          {:else if !changes.length}
+            <span class="soft">No change of one or two needs makes it: see what limits it above.</span>
+          {:else}
+            <ul>
+              {#each changes as change (change.text)}
+                {@const part = partOf(shot, change)}
+                <li>
+                  {change.text}
+                  {#if part}<button class="knob" onclick={() => onapply(part)}>Apply</button>{/if}
+                </li>
+              {/each}
+            </ul>
+          {/if}
         </dd>
       {/if}
       {#if answer.runner_up}

@@ -16,12 +16,12 @@ afterEach(cleanup)
 const choice: ShotChoice = {
   format_id: 1, format: 'S16 → HD', mode: 'S16', body: 'Ebb 64', lens_id: 1, lens: 'Reach 19–92', lens_set: 'Reach', adapter_ids: [2],
   adapters: ['plain'], focal_mm: 29.4, is_zoom: true, effective_mm: 57, distance_m: 2.9, focus_m: null, stop: 4, marks: 'T', fps: 100,
-  shutter_deg: 180, ei: 400, nd_stops: 0, nd_parts: [], crop_ids: [], field_width_m: 1.2, field_height_m: 0.5, percent: 8,
+  shutter_deg: 180, ei: 400, nd_stops: 0, nd_parts: [], over_stops: 0, crop_ids: [], field_width_m: 1.2, field_height_m: 0.5, percent: 8,
 } // prettier-ignore
 const answer: ShotAnswer = {
   key: 'a', verdict: 'nearly', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
     { name: 'framing', wanted: 'chest', has: '8 % wider', met: false, must: true }],
-  runner_up: null, runner_up_lacks: '', changes: ['0.22 m nearer'], warnings: [{ code: 'keep_out', text: 'Keep-out of 2.50 m' }],
+  runner_up: null, runner_up_lacks: '', changes: [], warnings: [{ code: 'keep_out', text: 'Keep-out of 2.50 m' }],
   pinned: null, noted: { verdict: 'nearly', told: '', asked: '' },
 } // prettier-ignore
 const shot: Shot = {
@@ -48,8 +48,18 @@ it('the detail turns a must into a wish, keeps the choice and asks the catalogue
   const onpin = vi.fn()
   const onrent = vi.fn()
   const ways = createRawSnippet(() => ({ render: () => '<button>Open on the Bench</button>' }))
-  render(ShotDetail, { shot, answer, view: undefined, unit: 'm', rented: null, onwish, onpin, onrent, ways })
+  const onapply = vi.fn()
+  const edit = { kind: 'distance', field: 'distance', from: '3 m', to: '2.78 m', body: '', lens: '', lens_set: '' } as const
+  const filter = { ...edit, kind: 'filter', field: '', to: 'ND 0.6' } as const
+  const changes = [
+    { edits: [edit], text: '0.22 m nearer', cost: 1.4, body: '', format: '', lens: '' },
+    { edits: [filter], text: 'an ND 0.6 more', cost: 1.2, body: '', format: '', lens: '' },
+  ]
+  render(ShotDetail, { shot, answer, view: undefined, unit: 'm', changes, onapply, rented: null, onwish, onpin, onrent, ways })
   expect(screen.getByText('0.22 m nearer')).toBeTruthy()
+  // What is a cell of the shot is taken by a press; a filter has to be packed.
+  await userEvent.click(screen.getByRole('button', { name: 'Apply' }))
+  expect(onapply).toHaveBeenLastCalledWith({ distance: '2.78 m' })
   expect(screen.getByText('Keep-out of 2.50 m')).toBeTruthy()
   await userEvent.click(screen.getByRole('checkbox', { name: /Framing/ }))
   expect(onwish).toHaveBeenLastCalledWith('framing', 1)
