@@ -80,13 +80,45 @@ BY_HAND = {
     "like 35 on full frame": ("Super 35", f"{35 * 24.89 / 36:.1f} mm"),
     "5952 of 8192": ("crop", "1.376×"),
     "24 MP /1.5": ("left", "10.7 MP"),
-    "31.5 circle 25.3x14.2": ("needed", f"{math.hypot(25.3, 14.2):.1f} mm"),
+    "31.5 circle 25.3x14.2": ("needed", f"{math.hypot(25.3, 14.2):.2f} mm"),
     "24 to 120 fps": ("light", f"{-math.log2(5):+.2f} stops"),
-    "T2.8 25fps 180 ei800": ("light", f"{250 * 2.8**2 * 50 / 800:.3g} lux"),
+    "T2.8 25fps 180 ei800": ("light", f"{math.ceil(250 * 2.8**2 * 50 / 800)} lux"),
     "6'2\" to m": ("distance", f"{74 * 0.0254:.2f} m"),
     "1.88m to ft": ("distance", "6' 2\""),
     "25 fps 60 hz 1/60": ("frames differ", "0.00 stops"),
 }
+
+
+@pytest.mark.parametrize(("line", "told"), [
+    ("T2.8 25fps 1/10 ei 800", "T2.8 at EI 800 wants 61.3 lux with the whole frame open (1/25 s): 1/10 s is not possible at 25 fps."),
+    ("T2.8 25fps 1/50 180 ei800", "T2.8 at EI 800 wants 123 lux."),
+    ("T8 25fps ei 3", "T8 at EI 3 wants 267,000 lux."),
+    ("25 fps 50 hz 1/10", "At 25 fps under 50 Hz nothing is seen: frames differ by 0.00 stops with the whole frame open (1/25 s): "
+     "1/10 s is not possible at 25 fps."),
+    ("27.3 circle 36x24", "A circle of 27.3 mm is 16.0 mm too small: dark corners."),
+    ("29.01 circle 25.3x14.2", "A circle of 29.01 mm is 0.003 mm too small: dark corners."),
+])  # fmt: skip
+def test_what_cannot_be_is_said_and_no_figure_hides_what_is_judged(line, told):
+    assert ask(line)["answers"][0]["told"] == told
+
+
+@pytest.mark.parametrize(("line", "wants"), [
+    ("T2.8 25fps 1/100 180 ei800", "1/100 s is 90° at 25 fps, and 180° is said as well: say one of them"),
+    ("T2.8 25fps 400° ei800", "400° is more than a whole frame: a shutter is open for 360° at most"),
+    ("24 MP crop 0.5", "a crop of 0.5 would leave more than there is: say 2 for a 2x crop"),
+])  # fmt: skip
+def test_what_contradicts_itself_is_asked_about(line, wants):
+    asked = ask(line)
+    assert asked["answers"] == []
+    assert wants.lower() in asked["wants"][0].lower()
+
+
+def test_an_angle_says_where_it_is_focused():
+    got = figures("200mm 3'6\" T2.8 ff")
+    row = evaluate({"lens": {"focal_mm": 200}, "subject": {"distance_m": 42 * 0.0254},
+                    "formats": [{"window": {"width_mm": 36, "height_mm": 24}}]})["formats"][0]  # fmt: skip
+    assert got["angle, focused there"].startswith(f"{row['angle_at_focus_deg']['horizontal']:.1f}°")
+    assert got["angle, at infinity"].startswith(f"{row['angle_deg']['horizontal']:.1f}°")
 
 
 @pytest.mark.parametrize("line", BY_HAND)

@@ -29,6 +29,8 @@ def test_every_case_of_the_fixture():
         assert figures.signed(case["value"], case["digits"], case["nothing"]) == case["shown"], case
     for case in CASES["crop"]:
         assert figures.crop_words(case["factor"]) == case["shown"], case
+    for case in CASES["needed_light"]:
+        assert figures.needed_light(case["amount"]) == case["shown"], case
     for case in CASES["margin"]:
         assert figures.margin_words(case["margin_mm"]) == case["shown"], case
 

@@ -13,13 +13,14 @@ from dataclasses import replace
 import pytest
 
 from hextan.core.base import MARKED
+from hextan.core.documents import parse_body
 from hextan.core.equipment import LensSet, PackageSettings
 from hextan.core.light import NdFilter
 from hextan.core.shots import Shot
 from hextan.core.shots.edits import TROUBLE, applied, distance_text
 from hextan.core.shots.needs import needs_of
 from hextan.core.shots.view import answer_of_shot, answer_with_changes, shots_view
-from tests.core.bodies import package_of
+from tests.core.bodies import a_body, a_format, a_mode, package_of
 from tests.core.kits import lens
 from tests.core.shots.test_against_one_by_one import PACKAGE
 
@@ -195,3 +196,27 @@ def test_changes_are_looked_for_only_where_they_are_asked_for():
                                                             (2.0, "ft", True, "6' 7\""), (2.0, "ft", False, "6' 6½\"")])  # fmt: skip
 def test_distances_are_rounded_to_the_side_that_cures(metres, unit, up, text):
     assert distance_text(metres, unit, up) == text
+
+
+def test_an_upright_delivery_out_of_a_wide_recording_may_be_dark_outside():
+    """A circle that covers the middle of a 16:9 recording and not its corners: 1080x1920 lies within."""
+    body = parse_body(a_body([a_mode(formats=[a_format(rates=["25"])])], eis=[800], base_eis=[800]))
+    (here,) = package_of([body]).formats.values()
+    width, height = (n * here.body.pitch_um / 1000 for n in here.mode.window)
+    upright = math.hypot(height * 9 / 16, height)
+    small = lens(1, name="Small 35", focal=35.0, image_circle_mm=(upright + math.hypot(width, height)) / 2)
+    package = package_of([body], lens_sets=(LensSet(1, "Lantern Works", "Heron", (small,)),))
+    shot = Shot(name="1", framing="waist", deliveries="1080x1920")
+    answer = answer_with_changes(package, PackageSettings(), shot)
+    assert answer["verdict"] == "cannot"
+    assert "the delivered picture is covered" in answer["binds"]
+    change = answer["changes"][0]
+    assert change["text"].startswith("dark outside the picture only: Small 35")
+    _, other = applied(package, shot, change["edits"])
+    again = answer_of_shot(package, PackageSettings(), other)
+    assert again["verdict"] == "does"
+    assert next(r["has"] for r in again["reasons"] if r["name"] == "covers").endswith("dark outside it")
+    # What does not cover the picture either is not offered so.
+    tiny = package_of([body], lens_sets=(LensSet(1, "Lantern Works", "Heron", (lens(1, name="Tiny 35", focal=35.0, image_circle_mm=upright * 0.9),)),))
+    told = answer_with_changes(tiny, PackageSettings(), shot)["changes"]
+    assert not any(edit["kind"] == "outside" for change in told for edit in change["edits"])

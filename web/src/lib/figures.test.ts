@@ -10,6 +10,7 @@ interface Cases {
   highest_rate: { fps: number; shown: string }[]
   signed: { value: number; digits: number; nothing: number; shown: string }[]
   crop: { factor: number; shown: string }[]
+  needed_light: { amount: number; shown: string }[]
   margin: { margin_mm: number; shown: string }[]
 }
 // The core's own tests are held to the same file.
@@ -30,6 +31,9 @@ describe('figures are shown as the core shows them', () => {
     expect(figures.signed(c.value, c.digits, c.nothing)).toBe(c.shown),
   )
   it.each(cases.crop)('a crop of $factor', (c) => expect(figures.cropText(c.factor)).toBe(c.shown))
+  it.each(cases.needed_light)('$amount lux needed', (c) =>
+    expect(figures.neededLight(c.amount)).toBe(c.shown),
+  )
   it.each(cases.margin)('a margin of $margin_mm mm', (c) =>
     expect(figures.marginText(c.margin_mm)).toBe(c.shown),
   )

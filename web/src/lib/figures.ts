@@ -165,3 +165,13 @@ export function cropText(factor: number): string {
   while (digits < 9 && factor > 1 && Number(rounded(factor - 1, digits, false)) === 0) digits += 1
   return `×${rounded(factor, digits, true)}`
 }
+
+/** Light that is needed, lux or foot-candles: rounded up, to three significant digits, without an exponent. */
+export function neededLight(amount: number): string {
+  if (!(amount > 0)) return '0'
+  if (amount === Infinity) return '∞'
+  const digits = 2 - Math.floor(Math.log10(amount))
+  const whole = Math.ceil((digits >= 0 ? amount * 10 ** digits : amount / 10 ** -digits) - GRAIN)
+  const shown = digits <= 0 ? String(whole * 10 ** -digits) : (whole / 10 ** digits).toFixed(digits)
+  return shown.replace(/^\d+/, (all) => all.replace(/\B(?=(\d{3})+$)/g, ','))
+}

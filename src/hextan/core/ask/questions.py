@@ -9,7 +9,18 @@ from typing import Any
 from typing_extensions import TypedDict
 
 from hextan.core.ask.words import Window, Word
-from hextan.core.base import distance_words, limits, mm_from_um, rate_words, stops_words
+from hextan.core.base import (
+    Fault,
+    InvalidInputError,
+    distance_words,
+    just_covers_words,
+    limits,
+    margin_words,
+    mm_from_um,
+    needed_light,
+    rate_words,
+    stops_words,
+)
 from hextan.core.equipment import Package
 from hextan.core.evaluation import evaluate
 from hextan.core.kit import FramingWish, field_of_person_m
@@ -26,6 +37,8 @@ from hextan.core.optics import (
 
 #: A shutter of a line that says none (common practice, no source).
 USUAL_SHUTTER_DEG = 180.0
+#: A time and an angle within this of one another are the same shutter: times are printed rounded.
+SAME_SHUTTER = 0.02
 
 
 class Figure(TypedDict):
@@ -71,6 +84,10 @@ class Said:
     def one(self, kind: str) -> Any:
         """What the first word of a kind is worth; None without one."""
         return next(iter(self.all(kind)), None)
+
+    def text(self, kind: str) -> str:
+        """The first word of a kind, as it is written."""
+        return next((word.text for word in self.words if word.kind == kind), "")
 
     @property
     def focal_mm(self) -> float:
@@ -147,10 +164,8 @@ def _field(said: Said, package: Package | None) -> tuple[str, list[Figure], list
             "name": "field",
             "value": f"{distance_words(field['width'], unit)} × {distance_words(field['height'], unit)}",
         },
-        {
-            "name": "angle",
-            "value": f"{row['angle_deg']['horizontal']:.1f}° × {row['angle_deg']['vertical']:.1f}°",
-        },
+        {"name": "angle, focused there", "value": _angles(row["angle_at_focus_deg"])},
+        {"name": "angle, at infinity", "value": _angles(row["angle_deg"])},
         {"name": "like, on Super 35", "value": f"{row['effective_focal_mm']:.1f} mm"},
     ]
     told = f"{focal:g} mm at {distance_words(distance, unit)} sees {figures[0]['value']}."
@@ -168,6 +183,10 @@ def _field(said: Said, package: Package | None) -> tuple[str, list[Figure], list
         if f_number is None:
             steps.append("no f-number: the depth is computed with the T-stop, and told a little too deep")
     return told, figures, steps
+
+
+def _angles(angle: dict[str, float]) -> str:
+    return f"{angle['horizontal']:.1f}° × {angle['vertical']:.1f}°"
 
 
 def _unit_of(said: Said) -> Any:
@@ -211,6 +230,9 @@ def _crop_of(said: Said, package: Package | None) -> tuple[str, list[Figure], li
 
 def _megapixels(said: Said, package: Package | None) -> tuple[str, list[Figure], list[str]]:
     pixels, k = said.one("megapixels"), said.one("crop")
+    if k < 1:
+        rule = f"a crop of {k:g} would leave more than there is: say {1 / k:.3g} for a {1 / k:.3g}x crop"
+        raise InvalidInputError.plainly(Fault("line", said.text("crop"), rule))
     left = pixels / k**2
     figures: list[Figure] = [{"name": "left", "value": f"{left:.1f} MP"}]
     return (
@@ -224,21 +246,18 @@ def _covers(said: Said, package: Package | None) -> tuple[str, list[Figure], lis
     circle, (w, h) = said.one("number"), said.one("size")
     needed = float(needed_circle_mm(w, h))
     verdict = coverage_verdict(circle, needed)
-    words = {
-        "covers": "covers",
-        "marginal": "just covers",
-        "short": "leaves dark corners",
-        "unknown": "is not known",
-    }
     spare = circle - needed
+    told = just_covers_words(spare) if verdict == "marginal" else margin_words(spare)
+    if spare < 0:
+        told = f"{told.removesuffix(' short').removeprefix('just short, by ')} too small: dark corners"
     figures: list[Figure] = [
-        {"name": "needed", "value": f"{needed:.1f} mm"},
-        {"name": "to spare" if spare >= 0 else "short by", "value": f"{abs(spare):.1f} mm"},
+        {"name": "needed", "value": f"{needed:.2f} mm"},
+        {"name": "circle", "value": told},
         {"name": "class of the window", "value": format_class(needed)},
     ]
     steps = [f"the diagonal of {w:g} × {h:g} mm is √({w:g}² + {h:g}²) = {needed:.2f} mm"]
     return (
-        f"A circle of {circle:g} mm {words[verdict]}: {abs(spare):.1f} mm {figures[1]['name']}.",
+        f"A circle of {circle:g} mm {'is ' if spare < 0 else ''}{told}.",
         figures,
         steps,
     )
@@ -258,12 +277,41 @@ def _rates(said: Said, package: Package | None) -> tuple[str, list[Figure], list
 
 
 def _open_s(said: Said, fps: float) -> tuple[float, str]:
-    time = said.one("time")
+    """How long the shutter is open, and how that comes about; no longer than a frame.
+
+    Raises
+    ------
+    InvalidInputError
+        A time and an angle that are not the same, or more of an angle than there is.
+    """
+    time, angle = said.one("time"), said.one("angle") or said.one("number")
     if time is not None:
+        of_time = 360 * fps * float(time)
+        if angle is not None and abs(of_time / angle - 1) > SAME_SHUTTER:
+            rule = f"1/{1 / time:g} s is {of_time:.4g}° at {rate_words(fps)} fps, and {angle:g}° is said as well: say one of them"
+            raise InvalidInputError.plainly(Fault("line", said.text("time"), rule))
+        if of_time > 360 * (1 + SAME_SHUTTER):
+            return (
+                1 / fps,
+                f"1/{1 / time:g} s is longer than a frame at {rate_words(fps)} fps: the longest is 1/{fps:g} s",
+            )
         return float(time), f"1/{1 / time:g} s"
-    angle = said.one("angle") or said.one("number") or USUAL_SHUTTER_DEG
+    angle = angle or USUAL_SHUTTER_DEG
+    if angle > 360:
+        rule = f"{angle:g}° is more than a whole frame: a shutter is open for 360° at most"
+        raise InvalidInputError.plainly(Fault("line", f"{angle:g}°", rule))
     seconds = float(shutter_s(angle, fps))
     return seconds, f"{angle:g}° at {rate_words(fps)} fps are 1/{1 / seconds:.4g} s"
+
+
+def _whole_frame(said: Said, fps: float) -> str:
+    """What is said of a time that no frame has."""
+    time = said.one("time")
+    if time is None or 360 * fps * float(time) <= 360 * (1 + SAME_SHUTTER):
+        return ""
+    return (
+        f" with the whole frame open (1/{fps:g} s): 1/{1 / time:g} s is not possible at {rate_words(fps)} fps"
+    )
 
 
 def _flicker(said: Said, package: Package | None) -> tuple[str, list[Figure], list[str]]:
@@ -274,7 +322,7 @@ def _flicker(said: Said, package: Package | None) -> tuple[str, list[Figure], li
     seen = flicker.seen(verdict.frame_stops)
     safe = flicker.nearest_safe(lamp.hz, fps, seconds)
     words = {"none": "nothing is seen", "borderline": "a pulse may be seen", "shows": "frames pulse"}
-    told = f"At {rate_words(fps)} fps under {hz:g} Hz {words[seen]}: frames differ by {verdict.frame_stops:.2f} stops."
+    told = f"At {rate_words(fps)} fps under {hz:g} Hz {words[seen]}: frames differ by {verdict.frame_stops:.2f} stops{_whole_frame(said, fps)}."
     figures: list[Figure] = [
         {"name": "frames differ", "value": f"{verdict.frame_stops:.2f} stops"},
         {"name": "the lamp swings", "value": f"{lamp.hz:g} times a second"},
@@ -297,14 +345,18 @@ def _light(said: Said, package: Package | None) -> tuple[str, list[Figure], list
     seconds, how = _open_s(said, fps)
     lux = float(needed_lux(stop, seconds, ei))
     figures: list[Figure] = [
-        {"name": "light", "value": f"{lux:.3g} lux"},
-        {"name": "or", "value": f"{lux / LUX_PER_FOOT_CANDLE:.3g} foot-candles"},
+        {"name": "light", "value": f"{needed_light(lux)} lux"},
+        {"name": "or", "value": f"{needed_light(lux / LUX_PER_FOOT_CANDLE)} foot-candles"},
     ]
     mark = "T" if said.one("t_stop") else "f/"
-    steps = [how, f"E = 250 × {stop:g}² / (t × {ei}) = {lux:.3g} lux (ISO 2720, incident)"]
+    steps = [how, f"E = 250 × {stop:g}² / (t × {ei}) = {lux:,.2f} lux (ISO 2720, incident), rounded up"]
     if mark == "f/":
         steps.append("by the f-number: the glass loses a little more")
-    return f"{mark}{stop:g} at EI {ei} wants {lux:.3g} lux.", figures, steps
+    return (
+        f"{mark}{stop:g} at EI {ei} wants {needed_light(lux)} lux{_whole_frame(said, fps)}.",
+        figures,
+        steps,
+    )
 
 
 def _convert(said: Said, package: Package | None) -> tuple[str, list[Figure], list[str]]:

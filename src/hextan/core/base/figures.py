@@ -272,6 +272,22 @@ def stops_words(stops: float, digits: int = 1) -> str:
     return f"{told} {'stop' if told == '1' else 'stops'}"
 
 
+def needed_light(amount: float) -> str:
+    """Write light that is needed, lux or foot-candles: rounded up, to three significant digits, without an exponent.
+
+    >>> needed_light(122.5), needed_light(61.24), needed_light(64210.0), needed_light(980.0), needed_light(0.02451)
+    ('123', '61.3', '64,300', '980', '0.0246')
+    """
+    if not 0 < amount < math.inf:
+        return "0" if amount <= 0 else "∞"
+    digits = 2 - math.floor(math.log10(amount))
+    steps = amount * 10.0**digits if digits >= 0 else amount / 10.0**-digits
+    whole = math.ceil(steps - _GRAIN)
+    if digits <= 0:
+        return f"{whole * 10**-digits:,}"
+    return f"{whole / 10**digits:,.{digits}f}"
+
+
 def margin_words(margin_mm: float) -> str:
     """Say by how much a circle covers or is short.
 

@@ -10,7 +10,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from hextan.core.base import Fault, InvalidInputError, stops_of_lens, stops_words
+from hextan.core.base import Fault, InvalidInputError, needed_light, stops_of_lens, stops_words
 from hextan.core.bench.light_answers import (
     BalanceRead,
     ExposureView,
@@ -312,7 +312,7 @@ def _next(solved: Balance) -> str:
     s = solved.settings
     lux = s.lux * 2.0**-off
     if off < 0:
-        return f"It takes {lux:.4g} lux ({2.0**-off:.2g} times the light), or a faster lens, or a lower rate."
+        return f"It takes {needed_light(lux)} lux ({2.0**-off:.3g} times the light), or a faster lens, or a lower rate."
     return f"It takes {stops_words(off)} more of ND, or {lux:.4g} lux."
 
 

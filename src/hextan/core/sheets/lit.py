@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from hextan.core.base import InvalidInputError, parse_rate, stops_words
+from hextan.core.base import InvalidInputError, needed_light, parse_rate, stops_words
 from hextan.core.bench import FLICKER_CAUTION, flicker_view
 from hextan.core.light import (
     LUX_PER_FOOT_CANDLE,
@@ -47,7 +47,7 @@ def exposure(m: Material, plan: SheetPlan, draft: Draft) -> None:
         cells = [figure(float(ei), f"{ei}", "focus" if ei in native else "")]
         for stop in stops:
             light = float(needed_lux(stop, time_s, float(ei))) / scale
-            cells.append(figure(light, _light(light)))
+            cells.append(figure(light, needed_light(light)))
         rows.append(row(cells))
     unit = "fc" if foot else "lux"
     draft.blocks.append(
@@ -72,12 +72,6 @@ def exposure(m: Material, plan: SheetPlan, draft: Draft) -> None:
         )
     )
     _nd(m, draft)
-
-
-def _light(value: float) -> str:
-    digits = max(0, 2 - math.floor(math.log10(value)) - 1) if value > 0 else 0
-    rounded = round(value, -(math.floor(math.log10(value)) - 1)) if value >= 100 else value
-    return f"{rounded:.{min(digits, 2)}f}"
 
 
 def _time(seconds: float) -> str:

@@ -74,7 +74,7 @@ class ShotWarning(TypedDict):
 #: What can be changed: a cell of the shot, a need that becomes a wish, what is carried, rented or let go of.
 ChangeKind: TypeAlias = Literal[
     "unpin", "filter", "carry", "distance", "crop", "usable_ei", "ei", "stop", "light", "framing", "hold", "background", "speed",
-    "nearest", "rig", "room", "picture", "deliveries", "lens", "wish", "body",
+    "nearest", "rig", "room", "picture", "deliveries", "lens", "wish", "body", "outside",
 ]  # fmt: skip
 
 #: One thing that is changed. `field`: the shot's cell or need, empty where equipment is changed; `from` and `to`: its text

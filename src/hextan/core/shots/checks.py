@@ -60,7 +60,9 @@ def _mounts(cells: Cells) -> Check:
 
 def _covers(cells: Cells) -> Check:
     """A circle that is not stated may be enough: that is told, and nothing is refused for it."""
-    circle, needed = cells.circle_mm, cells.layout.needed_mm
+    layout, only_picture = cells.layout, cells.needs.picture.dark_outside
+    circle = cells.circle_mm
+    needed = layout.picture_needed_mm if only_picture else layout.needed_mm
     unknown = np.isnan(circle)
     met = unknown | (circle >= needed * (1 - 1e-9))
     share = np.where(met, 1.0, np.clip(np.nan_to_num(circle) / needed, 0, 1))
@@ -71,7 +73,12 @@ def _covers(cells: Cells) -> Check:
     def has(i: int, j: int) -> str:
         if unknown[i, j]:
             return "image circle not stated"
-        return margin_words(float(circle[i, j] - needed[i, j]))
+        told = margin_words(float(circle[i, j] - needed[i, j]))
+        if only_picture and circle[i, j] < layout.needed_mm[i, j]:
+            return f"the picture alone: {told}; dark outside it"
+        if not met[i, j] and circle[i, j] >= layout.picture_needed_mm[i, j]:
+            return f"{told} for all that is recorded, and the delivered picture is covered"
+        return told
 
     return Check("covers", "the lens covers", True, 1.0, met, share, spare, has)
 

@@ -119,6 +119,7 @@ TROUBLE: dict[ChangeKind, tuple[float, float]] = {
     "unpin": (0.5, 0.0),
     "filter": (1.0, 0.1),
     "carry": (1.0, 0.0),
+    "outside": (1.0, 0.0),
     "distance": (1.0, 4.0),
     "crop": (1.5, 4.0),
     "usable_ei": (1.5, 0.5),

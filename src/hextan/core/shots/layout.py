@@ -15,7 +15,7 @@ from hextan.core.base import Counts, Flags, Floats
 from hextan.core.equipment import Body, FormatInPackage, Highest, Lens, LensSet, Mounting, Package
 from hextan.core.evaluation import BenchDelivery, FormatColumns, circle_of_confusion_mm
 from hextan.core.kit import KitAsk, kit_of
-from hextan.core.optics import ReferenceWindow
+from hextan.core.optics import ReferenceWindow, needed_circle_mm
 
 #: What the name of an in-camera crop says when it steadies the picture.
 STEADIES = ("stabil", "steady")
@@ -34,7 +34,7 @@ class Row:
 
 #: The fields of a layout that have a figure for every cell.
 _CELLS = (
-    "low_mm", "high_mm", "picture_w", "picture_h", "recorded_w", "recorded_h", "needed_mm", "magnification", "transmission", "coc_mm",
+    "low_mm", "high_mm", "picture_w", "picture_h", "recorded_w", "recorded_h", "needed_mm", "picture_needed_mm", "magnification", "transmission", "coc_mm",
 )  # fmt: skip
 
 
@@ -58,7 +58,9 @@ class Layout:
     picture_h: Floats
     recorded_w: Floats
     recorded_h: Floats
+    #: The circle that all of the recording needs, and the one that the delivered picture needs alone.
     needed_mm: Floats
+    picture_needed_mm: Floats
     magnification: Floats
     transmission: Floats
     coc_mm: Floats
@@ -252,6 +254,11 @@ def _layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Lay
         recorded_w=kit.recorded_w[wide],
         recorded_h=kit.recorded_h[wide],
         needed_mm=kit.needed_mm[wide],
+        picture_needed_mm=needed_circle_mm(
+            kit.picture_w[wide], kit.picture_h[wide], kit.columns.offset_x, kit.columns.offset_y
+        )
+        if rows and kit.places
+        else np.empty(shape),
         magnification=kit.magnification[wide],
         transmission=_by_body(rows, kit.places, lambda way: way.transmission),
         coc_mm=np.broadcast_to(circle_of_confusion_mm(package.coc, pictures), shape)

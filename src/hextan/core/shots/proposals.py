@@ -500,6 +500,20 @@ def fewer_parts(field: str) -> Callable[[Judged, Flags], Iterator[Proposal]]:
     return propose
 
 
+def dark_outside(judged: Judged, mask: Flags) -> Iterator[Proposal]:
+    """Dark corners outside the delivered picture, which nobody will see."""
+    cells = judged.cells
+    picture = cells.needs.shot.picture.strip()
+    within = cells.circle_mm >= cells.layout.picture_needed_mm
+    if cells.needs.picture.dark_outside or not cells.needs.deliveries or not np.any(mask & within):
+        return
+    text = ", ".join(part for part in (picture, "dark outside") if part)
+    yield (
+        trouble("outside"),
+        [cell("outside", cells.needs.shot, text, "dark outside the picture only", "picture")],
+    )
+
+
 def stronger_rig(judged: Judged, mask: Flags) -> Iterator[Proposal]:
     """A rig that carries more."""
     cells = judged.cells
@@ -555,6 +569,7 @@ _PLACED = frozenset({"place", "framing", "stop", "covers"})
 KINDS: tuple[Kind, ...] = (
     Kind(frozenset({"stop"}), more_nd),
     Kind(frozenset({"carried"}), carry),
+    Kind(frozenset({"covers"}), dark_outside),
     Kind(_PLACED, other_distance),
     Kind(frozenset({"stop"}), other_ei),
     Kind(frozenset({"stop"}), other_stop),

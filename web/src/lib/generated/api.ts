@@ -17978,7 +17978,7 @@ export interface components {
              * @description Which kind it is.
              * @enum {string}
              */
-            kind: "unpin" | "filter" | "carry" | "distance" | "crop" | "usable_ei" | "ei" | "stop" | "light" | "framing" | "hold" | "background" | "speed" | "nearest" | "rig" | "room" | "picture" | "deliveries" | "lens" | "wish" | "body";
+            kind: "unpin" | "filter" | "carry" | "distance" | "crop" | "usable_ei" | "ei" | "stop" | "light" | "framing" | "hold" | "background" | "speed" | "nearest" | "rig" | "room" | "picture" | "deliveries" | "lens" | "wish" | "body" | "outside";
             /**
              * Lens
              * @description Lens.

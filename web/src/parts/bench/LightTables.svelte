@@ -1,6 +1,7 @@
 <script lang="ts">
   import { aperture, rate, stops as stopsText } from '../../lib/format'
-  import { shutterTime, three } from '../../lib/light'
+  import { neededLight } from '../../lib/figures'
+  import { shutterTime } from '../../lib/light'
   import type { ExposureView } from '../../lib/types'
 
   interface Props {
@@ -19,8 +20,8 @@
     <tbody>
       {#each view.light_for_stops.slice(0, MARKS) as row (row.stop)}
         <tr class:now={Math.abs(row.stop - view.t_stop) < 1e-6}
-          ><td class="figure">{view.marks}{aperture(row.stop)}</td><td class="n figure">{three(row.lux)}</td
-          ><td class="n figure">{three(row.foot_candles)}</td></tr
+          ><td class="figure">{view.marks}{aperture(row.stop)}</td><td class="n figure">{neededLight(row.lux)}</td
+          ><td class="n figure">{neededLight(row.foot_candles)}</td></tr
         >
       {/each}
     </tbody>
