@@ -46,6 +46,7 @@ def document_of(row: Body) -> BodyDocument:
                     "key": crop.key,
                     "name": crop.name,
                     "lens": crop.lens,
+                    "always": crop.always,
                     "menu": crop.menu,
                     "origins": crop.origins,
                     "rules": [
@@ -137,7 +138,7 @@ def _apply_format(row: RecordingFormat, document: FormatDocument) -> None:
 
 
 def _apply_crop(row: InCameraCrop, document: CropDocument, modes: dict[str, ScanMode]) -> None:
-    row.lens = document.lens
+    row.lens, row.always = document.lens, document.always
     plain = document.model_dump(mode="json", include={"origins", "menu"})
     row.origins, row.menu = plain["origins"], plain["menu"]
     wanted = [(rule.mode, *(rule.aspect or (None, None)), rule.factor) for rule in document.rules]

@@ -205,11 +205,12 @@ class RecordingFormat(Keyed, Base):
 
 
 class InCameraCrop(Keyed, Base):
-    """A crop that the body can switch on; it never acts on raw."""
+    """A crop that the body can switch on, or that is always on; it never acts on raw."""
 
     __tablename__ = "in_camera_crop"
     body_id: Mapped[int] = _owner("body")
     lens: Mapped[str] = mapped_column(default="any")
+    always: Mapped[bool] = mapped_column(default=False, server_default=false())
     menu: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict, server_default="{}")
     rules: Mapped[list[CropRule]] = relationship(order_by="CropRule.position", cascade="all, delete-orphan")
     __table_args__ = (

@@ -75,7 +75,7 @@ def test_a_background_is_as_soft_as_the_evaluation_says_for_every_squeeze(squeez
     needs = needs_of(
         Shot(name="1", distance="2.5 m", background=words, deliveries="3840x1607"), package, PLAIN
     )
-    cells = Cells(layout_of(package, needs.delivery, False), needs, PLAIN)
+    cells = Cells(layout_of(package, needs.delivery, needs.picture), needs, PLAIN)
     for j, here in enumerate(cells.layout.places):
         f_number = float(cells.softest[0, j] * cells.f_of_t[0, j])
         answer = evaluate({

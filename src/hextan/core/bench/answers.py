@@ -115,6 +115,8 @@ class CropSwitch(TypedDict):
     name: str
     factor: float | None
     on: bool
+    #: Whether nothing switches it off.
+    always: bool
     reason: str | None
     #: What it is called in the camera.
     menu: str | None

@@ -226,7 +226,8 @@ def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody)
             "id": crop.id,
             "name": crop.name,
             "factor": _factor(chosen, crop, lens),
-            "on": crop.id in state.crop_ids,
+            "on": crop.always or crop.id in state.crop_ids,
+            "always": crop.always,
             "reason": chosen.crop_reason(crop, lens),
             "menu": crop.menu.told,
         }

@@ -163,6 +163,8 @@ class CropDocument(Row):
     """
 
     lens: LensCondition = "any"
+    #: Whether nothing switches it off where it can act.
+    always: bool = False
     menu: MenuWords = MenuWords()
     rules: Annotated[list[CropRuleDocument], Field(max_length=200)] = []
 
@@ -401,7 +403,7 @@ def body_of(document: BodyDocument, ids: dict[str, int] | None = None, body_id: 
         crops=tuple(
             InCameraCrop(number[crop.key], crop.name, crop.lens, tuple(
                 CropRule(number[r.mode], r.aspect[0] / r.aspect[1] if r.aspect else None, r.factor) for r in crop.rules),
-                _menu(crop.menu))
+                _menu(crop.menu), crop.always)
             for crop in document.crops
         ),
         free_windows=document.free_windows,

@@ -95,7 +95,7 @@ class CropRule:
 
 @dataclass(frozen=True)
 class InCameraCrop:
-    """A crop that a body can switch on: stabiliser, lens correction, small-circle mode.
+    """A crop that a body can switch on, or that is always on: stabiliser, lens correction, small-circle mode.
 
     The first rule that fits holds; none ever acts on raw. `lens` is ``any``, ``spherical`` (not with
     a squeeze), ``short_circle`` (only for a lens whose circle does not cover the recording) or ``corrected``
@@ -107,6 +107,8 @@ class InCameraCrop:
     lens: str
     rules: tuple[CropRule, ...]
     menu: Menu = Menu()
+    #: Whether nothing switches it off where it can act.
+    always: bool = False
 
     def factor(self, mode_id: int, raster: tuple[int, int]) -> float | None:
         """Give the factor in a scan mode for a raster, or None where it cannot be switched on."""
@@ -271,7 +273,7 @@ class Body:
         """The circle that each of its recording formats needs without in-camera crops, by its id."""
         if not self.places:
             return {}
-        c = columns_of([here.as_request() for here in self.places], 1.0)
+        c = columns_of([here.as_request(lens=None) for here in self.places], 1.0)
         needed = needed_circle_mm(c.recorded_w, c.recorded_h, c.offset_x, c.offset_y)
         return dict(zip((here.recording.id for here in self.places), needed.tolist(), strict=True))
 
@@ -527,10 +529,10 @@ class FormatInPackage:
     def crops_that_apply(
         self, switched_on: frozenset[int], lens: LensOnBody
     ) -> list[tuple[InCameraCrop, float]]:
-        """List the in-camera crops that act here among those that are switched on."""
+        """List the in-camera crops that act here: those that are switched on, and those that always are."""
         acting = []
         for crop in self.body.crops:
-            if crop.id in switched_on and self.crop_reason(crop, lens) is None:
+            if (crop.id in switched_on or crop.always) and self.crop_reason(crop, lens) is None:
                 factor = crop.factor(self.mode.id, self.recording.raster)
                 assert factor is not None
                 if crop.lens == "corrected" and lens.correction is not None:
@@ -543,9 +545,14 @@ class FormatInPackage:
         fps: float | None = None,
         delivery: Delivery | None = None,
         switched_on: frozenset[int] = frozenset(),
-        lens: LensOnBody = LensOnBody(),
+        lens: LensOnBody | None = LensOnBody(),
     ) -> Format:
-        """Write the format in the public evaluation format."""
+        """Write the format in the public evaluation format.
+
+        Parameters
+        ----------
+        lens : what is in front of it, for in-camera crops; None: without any of them, also of those that are always on
+        """
         mode, recording = self.mode, self.recording
         return {
             "id": str(recording.id),
@@ -570,7 +577,7 @@ class FormatInPackage:
             },
             "crops": [
                 {"name": crop.name, "factor": factor}
-                for crop, factor in self.crops_that_apply(switched_on, lens)
+                for crop, factor in ([] if lens is None else self.crops_that_apply(switched_on, lens))
             ],
             "delivery": delivery,
         }

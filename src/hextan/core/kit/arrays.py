@@ -20,6 +20,7 @@ from hextan.core.equipment import (
     Highest,
     KitVerdict,
     Lens,
+    LensOnBody,
     LensSet,
     Mounting,
     Package,
@@ -188,9 +189,8 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
     circle = np.array([[np.nan if c is None else c] for c in circles]).reshape(-1, 1)
     # A lens with an unknown circle may still be put on: its circle stays NaN.
     circle_mm = circle * magnification
-    by_lens = _crop_factors(ask, places)
     needed_whole = np.array([p.needed_circle_mm for p in places])
-    crops = _crops(by_lens, entries, circle_mm, needed_whole)
+    crops = _crops(ask, places, entries, circle_mm, needed_whole)
     return Kit(
         rig=package.rig,
         reference=reference,
@@ -206,7 +206,7 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
         magnification=magnification,
         focal_mm=focal * magnification,
         circle_mm=circle_mm,
-        small_circle=by_lens["short_circle"],
+        small_circle=_small_circle(ask, places),
         needed_whole_mm=needed_whole,
     )
 
@@ -291,7 +291,7 @@ def _ways(package: Package, lens: Lens, ask: KitAsk) -> list[dict[int, Mounting]
 
 def _columns(places: list[FormatInPackage], ask: KitAsk, squeeze: float) -> FormatColumns:
     requests = [
-        here.as_request(delivery=ask.delivery.for_recording(here.recording.raster, squeeze))
+        here.as_request(delivery=ask.delivery.for_recording(here.recording.raster, squeeze), lens=None)
         for here in places
     ]
     return columns_of(requests, squeeze) if requests else _no_columns()
@@ -312,37 +312,37 @@ def _magnifications(entries: list[KitEntry], places: list[FormatInPackage]) -> F
     return table[:, [bodies.index(p.body.id) for p in places]] if places else table[:, :0]
 
 
-def _crop_factors(ask: KitAsk, places: list[FormatInPackage]) -> dict[str, Floats]:
-    """Product of the in-camera crops that are switched on, shape (F,), by the lenses on which they act."""
-    factors = {kind: np.ones(len(places)) for kind in ("any", "spherical", "short_circle", "corrected")}
-    if not ask.crop_ids:
-        return factors
-    for i, here in enumerate(places):
-        if here.recording.raw:
-            continue
-        for crop in here.body.crops:
-            if crop.id in ask.crop_ids:
-                factors[crop.lens][i] *= crop.factor(here.mode.id, here.recording.raster) or 1.0
+def _small_circle(ask: KitAsk, places: list[FormatInPackage]) -> Floats:
+    """What the crops for short circles divide by where they act, shape (F,); 1 where none is on."""
+    factors = np.ones(len(places))
+    for j, here in enumerate(places):
+        for crop in () if here.recording.raw else here.body.crops:
+            if crop.lens == "short_circle" and (crop.id in ask.crop_ids or crop.always):
+                factors[j] *= crop.factor(here.mode.id, here.recording.raster) or 1.0
     return factors
 
 
 def _crops(
-    factors: dict[str, Floats], entries: list[KitEntry], circle_mm: Floats, needed_mm: Floats
+    ask: KitAsk, places: list[FormatInPackage], entries: list[KitEntry], circle_mm: Floats, needed_mm: Floats
 ) -> Floats:
-    """Product of the in-camera crops that act, shape (E, F); some depend on the lens."""
-    whole = np.ones((len(entries), len(needed_mm)))
-    if not len(needed_mm) or not entries:
-        return whole
-    whole *= factors["any"]
-    spherical = np.array([[e.lens.squeeze == 1.0] for e in entries])
-    whole *= np.where(spherical, factors["spherical"], 1.0)
-    # What a lens does not say is at most what the rule says.
-    stated = [e.lens.correction_at(e.focal_mm) for e in entries]
-    own = np.array([[np.nan if factor is None else factor] for factor in stated])
-    corrected = factors["corrected"]
-    whole *= np.where(np.isnan(own) | (corrected == 1.0), corrected, own)
-    # With a circle that is not stated the mode can be switched on as well.
-    return np.asarray(whole * np.where(~(circle_mm >= needed_mm), factors["short_circle"], 1.0))
+    """Product of the in-camera crops that act, shape (E, F): as each lens has them act on each format."""
+    whole = np.ones((len(entries), len(places)))
+    switched_on = frozenset(ask.crop_ids)
+    stated = [entry.lens.correction_at(entry.focal_mm) for entry in entries]
+    for j, here in enumerate(places):
+        if not any(crop.id in switched_on or crop.always for crop in here.body.crops):
+            continue
+        factors: dict[LensOnBody, float] = {}
+        for i, entry in enumerate(entries):
+            circle = float(circle_mm[i, j])
+            # With a circle that is not stated the mode for short ones can be switched on as well.
+            covers = None if np.isnan(circle) else bool(circle >= needed_mm[j])
+            lens = LensOnBody(entry.lens.squeeze, covers, stated[i])
+            if lens not in factors:
+                acting = here.crops_that_apply(switched_on, lens)
+                factors[lens] = math.prod(factor for _, factor in acting)
+            whole[i, j] = factors[lens]
+    return whole
 
 
 def fastest(kit: Kit, group: list[int]) -> Highest:

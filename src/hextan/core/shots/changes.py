@@ -110,7 +110,7 @@ class _Search:
             if needs.faults:
                 return None
             # Filters, sensitivities and what is carried leave the layout as it is.
-            layout = layout_of(self.package, needs.delivery, needs.picture.stabiliser)
+            layout = layout_of(self.package, needs.delivery, needs.picture)
             if mask is not None:
                 layout = layout.part(mask)
             if package is not self.package:

@@ -111,6 +111,10 @@ def _format_checks(cells: Cells) -> list[Check]:
         )
     if wanted.stabiliser:
         found.append(_steadied(cells))
+    if wanted.corrected:
+        met = cells.layout.corrected
+        found.append(_flag(cells, "picture", "lens corrected in camera", met,
+                           lambda i, j: "corrected in camera" if met[j] else "no correction of the lens there"))  # fmt: skip
     if needs.shot.body.strip():
         name = needs.shot.body.strip().lower()
         met = np.array([here.body.name.lower() == name for here in layout.places])

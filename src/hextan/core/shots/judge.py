@@ -157,7 +157,7 @@ class Judged:
 
 def judge(package: Package, settings: PackageSettings, needs: Needs) -> Judged | None:
     """Judge a shot over all lenses and formats of a package; None where there is no lens or no format."""
-    layout = layout_of(package, needs.delivery, needs.picture.stabiliser)
+    layout = layout_of(package, needs.delivery, needs.picture)
     return judge_on(layout, settings, needs) if layout.rows and layout.places else None
 
 

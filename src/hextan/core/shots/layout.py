@@ -16,6 +16,7 @@ from hextan.core.equipment import Body, FormatInPackage, Highest, Lens, LensSet,
 from hextan.core.evaluation import BenchDelivery, FormatColumns, circle_of_confusion_mm
 from hextan.core.kit import KitAsk, kit_of
 from hextan.core.optics import ReferenceWindow, needed_circle_mm
+from hextan.core.shots.words import Picture
 
 #: What the name of an in-camera crop says when it steadies the picture.
 STEADIES = ("stabil", "steady")
@@ -64,7 +65,9 @@ class Layout:
     magnification: Floats
     transmission: Floats
     coc_mm: Floats
+    #: Of each format: whether it can be stabilised, and corrected, in camera.
     steadied: Flags
+    corrected: Flags
 
     def part(self, mask: Flags) -> Layout:
         """The lenses and formats with any cell in a mask, and no others."""
@@ -78,6 +81,7 @@ class Layout:
             highest=[self.highest[j] for j in columns],
             numbers=self.numbers[columns],
             steadied=self.steadied[columns],
+            corrected=self.corrected[columns],
             **{name: getattr(self, name)[block] for name in _CELLS},
         )
 
@@ -192,6 +196,11 @@ class Layout:
         return _by_body(self.rows, self.places, value)
 
 
+def _flags(places: list[FormatInPackage], crops: Callable[[FormatInPackage], list[int]]) -> Flags:
+    """On which formats there are such crops, shape (F,)."""
+    return np.array([not here.recording.raw and bool(crops(here)) for here in places], dtype=bool)
+
+
 def _by_body(rows: list[Row], places: list[FormatInPackage], value: Callable[[Mounting], float]) -> Floats:
     bodies = list(dict.fromkeys(here.body.id for here in places))
     at = [bodies.index(here.body.id) for here in places]
@@ -210,29 +219,45 @@ def steady_crops(body: Body, mode_id: int, raster: tuple[int, int]) -> list[int]
     return [crop for _, crop in sorted(found)]
 
 
-def layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Layout:
-    """Lay a package out for a delivered picture.
+def crops_on(here: FormatInPackage, picture: Picture) -> list[int]:
+    """The in-camera crops that a shot's picture has switched on: the gentlest stabiliser, the correction of the lens.
 
-    Parameters
-    ----------
-    steadied : the gentlest stabiliser of each body is on; it never acts on raw
+    None ever acts on raw; those that are always on are not among them.
     """
-    key = ("shots", delivery.aspect, delivery.long_edge_px, delivery.protect, steadied)
+    if here.recording.raw:
+        return []
+    steady = steady_crops(here.body, here.mode.id, here.recording.raster)[:1] if picture.stabiliser else []
+    return [*steady, *(correction_crops(here) if picture.corrected else [])]
+
+
+def correction_crops(here: FormatInPackage) -> list[int]:
+    """The in-camera crops that correct a lens's distortion, where they can be switched on."""
+    return [
+        crop.id
+        for crop in here.body.crops
+        if crop.lens == "corrected" and crop.factor(here.mode.id, here.recording.raster) is not None
+    ]
+
+
+def layout_of(package: Package, delivery: BenchDelivery, picture: Picture) -> Layout:
+    """Lay a package out for a delivered picture, with the in-camera crops that a shot has on."""
+    key = (
+        "shots",
+        delivery.aspect,
+        delivery.long_edge_px,
+        delivery.protect,
+        picture.stabiliser,
+        picture.corrected,
+    )
     kept = package.worked_out
     if key not in kept:
-        kept[key] = _layout_of(package, delivery, steadied)
+        kept[key] = _layout_of(package, delivery, picture)
     found: Layout = kept[key]
     return found
 
 
-def _layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Layout:
-    crops = {
-        here.recording.id: []
-        if here.recording.raw
-        else steady_crops(here.body, here.mode.id, here.recording.raster)
-        for here in package.formats.values()
-    }
-    on = sorted({found[0] for found in crops.values() if found}) if steadied else []
+def _layout_of(package: Package, delivery: BenchDelivery, picture: Picture) -> Layout:
+    on = sorted({crop for here in package.formats.values() for crop in crops_on(here, picture)})
     kit = kit_of(package, KitAsk(delivery=delivery, crop_ids=on[:50], mounted="every"))
     wide = [i for i, entry in enumerate(kit.entries) if entry.end != "long"]
     long = [i + 1 if kit.entries[i].end == "wide" else i for i in wide]
@@ -264,5 +289,8 @@ def _layout_of(package: Package, delivery: BenchDelivery, steadied: bool) -> Lay
         coc_mm=np.broadcast_to(circle_of_confusion_mm(package.coc, pictures), shape)
         if rows and kit.places
         else np.empty(shape),
-        steadied=np.array([bool(crops[here.recording.id]) for here in kit.places], dtype=bool),
+        steadied=_flags(
+            kit.places, lambda here: steady_crops(here.body, here.mode.id, here.recording.raster)
+        ),
+        corrected=_flags(kit.places, correction_crops),
     )

@@ -427,7 +427,7 @@ def nearer(judged: Judged, mask: Flags) -> Iterator[Proposal]:
         *_framed_from(cells),
         np.full(cells.layout.shape, min(cells.needs.distance.high, cells.farthest_m)),
     ):
-        for metres in {float(x) for x in place[mask] if 0.01 < x < nearest}:
+        for metres in {float(x) for x in place[mask] if 0.01 < x < nearest and x <= cells.farthest_m}:
             text = distance_text(metres, cells.settings.unit, False)
             words = f"as near as {text} instead of {cells.needs.shot.nearest}"
             found.append(

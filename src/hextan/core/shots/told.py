@@ -10,7 +10,7 @@ from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import PLENTY
 from hextan.core.shots.document import Pin
 from hextan.core.shots.judge import Judged
-from hextan.core.shots.layout import steady_crops
+from hextan.core.shots.layout import crops_on
 
 #: With this much to spare, in stops or octaves, nothing binds.
 PLENTIFUL = 1.0
@@ -28,7 +28,6 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
     t = float(cells.stop_t[i, j])
     ei, nd, parts, off = exposed(cells, i, j)
     focus = float(cells.held[1][i, j])
-    crops = steady_crops(here.body, here.mode.id, here.recording.raster) if needs.picture.stabiliser else []
     formed = math.isfinite(magnification)
     placed = cells.placed
     return {
@@ -54,7 +53,7 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
         "nd_stops": nd,
         "nd_parts": parts,
         "over_stops": off,
-        "crop_ids": [] if here.recording.raw else crops[:1],
+        "crop_ids": crops_on(here, needs.picture),
         "field_width_m": m_from_mm(wide / magnification) if formed and placed else None,
         "field_height_m": m_from_mm(high / magnification) if formed and placed else None,
         "percent": 100 * (float(cells.wider[i, j]) - 1) if needs.wanted is not None and math.isfinite(float(cells.wider[i, j])) else None,

@@ -105,6 +105,8 @@ class Picture:
     reframe_percent: float | None = None
     levelling_deg: float | None = None
     stabiliser: bool = False
+    #: Whether distortion is corrected in camera, which crops as much as the lens says.
+    corrected: bool = False
     #: Whether what is recorded may be dark outside the delivered picture.
     dark_outside: bool = False
 
@@ -368,6 +370,7 @@ _PICTURE: tuple[tuple[str, str, Callable[[str], object]], ...] = (
         lambda n: _within(float(n), "levelling in degrees", 0.01, 45),
     ),
     (r"stabili[sz]ed?r?|steady", "stabiliser", lambda _: True),
+    (r"(?:lens )?correct(?:ion|ed)(?: in camera)?", "corrected", lambda _: True),
     (r"dark outside(?: the picture)?(?: only)?", "dark_outside", lambda _: True),
 )
 
@@ -379,7 +382,7 @@ def _picture_word(part: str) -> tuple[str, object]:
             return name, value(found[1] if found.groups() else "")
     raise NotReadError(
         f"“{part}” is not understood: may be raw, not raw, 12 bit, no binning, 1:1, 1.3 samples, re-frame 20 %, "
-        "level 3°, stabiliser, dark outside"
+        "level 3°, stabiliser, lens correction, dark outside"
     )
 
 

@@ -6531,6 +6531,12 @@ export interface components {
          */
         CropDocument: {
             /**
+             * Always
+             * @description Always.
+             * @default false
+             */
+            always: boolean;
+            /**
              * Key
              * @description Name of a row that stays with it through copies, files and undo.
              */
@@ -6581,6 +6587,12 @@ export interface components {
          *     where the lens does not say.
          */
         CropDocumentIn: {
+            /**
+             * Always
+             * @description Always.
+             * @default false
+             */
+            always?: boolean;
             /**
              * Key
              * @description Name of a row that stays with it through copies, files and undo.
@@ -6703,6 +6715,11 @@ export interface components {
          * @description An in-camera crop of the chosen body; a reason when it cannot act here.
          */
         CropSwitch: {
+            /**
+             * Always
+             * @description Always.
+             */
+            always: boolean;
             /**
              * Factor
              * @description Factor.

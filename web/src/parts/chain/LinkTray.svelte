@@ -95,7 +95,7 @@
         ><input
           type="checkbox"
           checked={crop.on}
-          disabled={crop.reason !== null && !crop.on}
+          disabled={crop.always || (crop.reason !== null && !crop.on)}
           onchange={(event) => toggleCrop(crop.id, event.currentTarget.checked)}
         />
         {crop.name}

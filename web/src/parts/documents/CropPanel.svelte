@@ -32,6 +32,7 @@
       key: newKey(),
       name: freeName('New crop', document.crops),
       lens: 'any',
+      always: false,
       menu: { name: '', where: '', overridden_by: '', finder: '', knocked: '' },
       origins: {},
       rules: [],
@@ -71,6 +72,13 @@
         value={crop.lens}
         onchange={(lens) => onset(`crops[${i}].lens`, lens)}
       />
+      <label
+        ><input
+          type="checkbox"
+          checked={crop.always}
+          onchange={(event) => onset(`crops[${i}].always`, event.currentTarget.checked)}
+        /> always on</label
+      >
       <button class="knob" disabled={!document.modes.length} onclick={() => addRule(i, crop)}
         >Add a line</button
       >
