@@ -62,6 +62,15 @@ export function readLight(text: string): Light | null {
 /** Three significant digits. */
 export const three = (value: number) => Number(value.toPrecision(3))
 
+/** ND in stops, thirds as thirds: 1⅓ stops. */
+export function ndStops(stops: number): string {
+  const thirds = Math.round(3 * stops)
+  const whole = Math.floor(thirds / 3)
+  const rest = ['', '⅓', '⅔'][thirds % 3] ?? ''
+  const told = Math.abs(3 * stops - thirds) < 0.02 ? `${whole || !rest ? whole : ''}${rest}` : String(Number(stops.toFixed(2)))
+  return `${told} ${thirds > 0 && thirds <= 3 ? 'stop' : 'stops'}`
+}
+
 /** A shutter time as it is told: 1/50 s, or seconds where it is long. */
 export const shutterTime = (seconds: number) =>
   seconds >= 0.4 ? `${three(seconds)} s` : `1/${Number((1 / seconds).toFixed(1))} s`

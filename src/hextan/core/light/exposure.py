@@ -25,6 +25,7 @@ LUX_PER_FOOT_CANDLE = 10.7639
 FILTER_STAGES = 3
 #: What is left below this is as good as balanced: half of a third.
 BALANCED = 1 / 6 + 1e-9
+THIRD = 1 / 3 + 1e-9
 #: An EI that is not native counts as so much more change, in stops.
 NOT_NATIVE_STOPS = 1.0
 #: Angles that a shutter is set to (common practice, no source).
@@ -102,6 +103,17 @@ def thirds_text(stops: float) -> str:
     return f"{'+' if stops > 0 else '−'}{figure}"
 
 
+def nd_words(stops: float) -> str:
+    """Write ND in stops without a sign: thirds as thirds.
+
+    >>> nd_words(2.0), nd_words(1 / 3), nd_words(1.6666667), nd_words(0.5)
+    ('2', '⅓', '1⅔', '0.5')
+    """
+    if abs(3 * stops - round(3 * stops)) < 0.02:
+        return thirds_text(stops).lstrip("+")
+    return f"{stops:.2f}".rstrip("0").rstrip(".")
+
+
 @dataclass(frozen=True)
 class Settings:
     """All that decides an exposure. `lost_stops` by adapter and extension; ND apart."""
@@ -155,7 +167,7 @@ def _nd_choices(built_in: tuple[float, ...], filters: tuple[NdFilter, ...]) -> t
     for stops, parts in stacks.items():
         _keep_fewest(whole, stops, parts)
         for step in built_in:
-            _keep_fewest(whole, stops + step, (f"built-in ND {step:g}", *parts))
+            _keep_fewest(whole, stops + step, (f"built-in ND {nd_words(step)}", *parts))
     return tuple(NdChoice(stops, whole[stops]) for stops in sorted(whole))
 
 
@@ -206,7 +218,9 @@ def balance(now: Settings, means: Means, may_move: Sequence[Mover]) -> Balance:
     Notes
     -----
     With one, two, ... movers every combination of what there is is tried. Among those that balance, native EI values
-    are worth a stop of change; what changes least comes first, then fewer filters, then what is left over.
+    are worth a stop of change; what changes least comes first, then fewer filters, then what is left over. No ND goes into a
+    picture that is too dark; and no EI is moved together with more ND where an EI alone comes within a
+    third, as in `compare.match_light`.
     """
     order = tuple(dict.fromkeys(may_move))
     first_parts = next((c.parts for c in means.nds if math.isclose(c.stops, now.nd_stops, abs_tol=1e-4)), ())
@@ -221,11 +235,17 @@ def balance(now: Settings, means: Means, may_move: Sequence[Mover]) -> Balance:
             lux = found.settings.lux * 2.0**-found.off_stops
             settings = _with(found.settings, lux=lux)
             return Balance(settings, found.nd_parts, moving, settings.off_stops)
-        if found.balanced:
+        near = abs(found.off_stops) <= THIRD and _plain_ei(now, means, moving)
+        if found.balanced or near:
             return Balance(found.settings, found.nd_parts, moving, found.off_stops)
         if abs(found.off_stops) < abs(best.off_stops) - 1e-9:
             best = Balance(found.settings, found.nd_parts, moving, found.off_stops)
     return best
+
+
+def _plain_ei(now: Settings, means: Means, moving: Sequence[Mover]) -> bool:
+    """Whether an EI alone, with the ND as it is, comes within a third."""
+    return "ei" in moving and any(abs(_with(now, ei=ei).off_stops) <= THIRD for ei in means.eis)
 
 
 def _best_of(now: Settings, means: Means, moving: Sequence[Mover], parts: tuple[str, ...]) -> Balance:
@@ -236,7 +256,11 @@ def _best_of(now: Settings, means: Means, moving: Sequence[Mover], parts: tuple[
     times: Iterable[float] = means.times_s if "shutter" in moving else [now.time_s]
     best: Balance | None = None
     best_cost: tuple[float, ...] = ()
+    dark, plain = now.off_stops < 0, _plain_ei(now, means, moving)
     for nd, ei, stop, time in product(nds, eis, stops, times):
+        more = nd.stops > now.nd_stops + 1e-6
+        if more and (dark or (plain and ei != now.ei)):
+            continue
         settings = _with(now, nd_stops=nd.stops, ei=ei, t_stop=stop, time_s=time)
         off = settings.off_stops
         change = (

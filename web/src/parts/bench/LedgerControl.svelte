@@ -2,7 +2,7 @@
   import Choice from '../controls/Choice.svelte'
   import { figureOptions, stopOptions, withChosen, wordOptions } from '../../lib/options'
   import type { Faults } from '../../lib/faults'
-  import { shutterTime, three } from '../../lib/light'
+  import { ndStops, shutterTime, three } from '../../lib/light'
   import { trade } from '../../lib/trade.svelte'
   import type { BenchState, ExposureView, Light, Mover } from '../../lib/types'
   import NumberField from '../fields/NumberField.svelte'
@@ -156,7 +156,7 @@
           label: nd.stops ? `${nd.stops} stops: ${nd.parts.join(' + ')}` : 'none',
         })),
         light.nd_stops,
-        `${light.nd_stops} stops, not in the kit`,
+        `${ndStops(light.nd_stops)}, not in the kit`,
       )}
       value={light.nd_stops}
       onchange={(nd_stops) => set({ nd_stops })}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { ndStops } from '../../lib/light'
   import Choice from '../controls/Choice.svelte'
   import { figureOptions } from '../../lib/options'
   import { trade } from '../../lib/trade.svelte'
@@ -29,7 +30,7 @@
   <Choice
     label="ND {named}"
     figure
-    options={figureOptions(shown.nds, column.nd_stops, (nd) => (nd ? `ND ${nd} stops` : 'no ND'))}
+    options={figureOptions(shown.nds, column.nd_stops, (nd) => (nd ? `ND ${ndStops(nd)}` : 'no ND'))}
     value={column.nd_stops}
     onchange={(nd_stops) => onchange({ nd_stops })}
   />

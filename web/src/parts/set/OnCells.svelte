@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { ndStops } from '../../lib/light'
   import { aperture, mm, rate } from '../../lib/format'
   import { trade } from '../../lib/trade.svelte'
   import type { BodyOption, Held, LensOption, OnCamera, Planned } from '../../lib/types'
@@ -39,7 +40,7 @@
   const marks = $derived(lens?.marks ?? planned?.marks ?? 'T')
   const stopText = (stop: number | null | undefined) => (stop == null ? '–' : `${marks}${aperture(stop)}`)
   const ndText = (stops: number | null | undefined) =>
-    stops == null ? 'ND –' : stops ? `ND ${stops} ${stops === 1 ? 'stop' : 'stops'}` : 'no ND'
+    stops == null ? 'ND –' : stops ? `ND ${ndStops(stops)}` : 'no ND'
   const lensText = ({ lens: name, focal_mm }: OnCamera) =>
     `${name || 'not said'}${focal_mm ? ` at ${mm(focal_mm)}` : ''}`
   const rateText = ({ fps, shutter_deg }: OnCamera) =>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
   import { distanceWithUnit, mm, rate } from '../../lib/format'
+  import { ndStops } from '../../lib/light'
   import { trade } from '../../lib/trade.svelte'
   import { partOf, VERDICTS } from '../../lib/shotList'
   import type { FinderView, Shot, ShotAnswer, ShotChange, ShotChoice, Unit } from '../../lib/types'
@@ -34,7 +35,7 @@
       ? [
           trade.ei(best.ei),
           best.nd_stops
-            ? `ND ${best.nd_stops} stop${best.nd_stops === 1 ? '' : 's'} (${best.nd_parts.join(' + ')})`
+            ? `ND ${ndStops(best.nd_stops)} (${best.nd_parts.join(' + ')})`
             : 'no ND',
           `${rate(best.fps)} fps, ${trade.shutter(best.shutter_deg, best.fps)}`,
         ].join(', ')
