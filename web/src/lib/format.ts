@@ -77,13 +77,6 @@ function rateText(exact: string): string {
 }
 export const ratesText = (exact: readonly unknown[]) => exact.map((r) => rateText(String(r))).join(', ')
 
-/** What was typed for rates, cut at commas; the server reads each. */
-export const typedRates = (text: string) =>
-  text
-    .split(/[,;]/)
-    .map((part) => part.trim())
-    .filter((part) => part !== '')
-
 /** Megabytes a second: as many digits as tell. */
 export const megabytes = (value: number | null | undefined) =>
   value == null ? NONE : value >= 100 ? value.toFixed(0) : value.toFixed(1)

@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { faultsOf } from './faults'
 import { fromAddress, toAddress } from './finder'
-import { percent, ratesText, typedRates } from './format'
+import { percent, ratesText } from './format'
 import { Latest } from './latest'
-import { getAt, moved, parsePath, setAt, typedNumber } from './paths'
+import { getAt, moved, parsePath, setAt, typedList, typedNumber, typedNumbers } from './paths'
 import { placeOf } from './router.svelte'
 import { copyOfMode, deleted, freeName, inserted, newFormat, newMode, shifted } from './rows'
 
@@ -73,7 +73,15 @@ describe('rows', () => {
 describe('figures', () => {
   it('prints exact rates as the trade does', () => {
     expect(ratesText(['24000/1001', '25', '30..60', '60000/1001..120'])).toBe('23.976, 25, 30–60, 59.94–120')
-    expect(typedRates('23.976, 25 ;1-60,')).toEqual(['23.976', '25', '1-60'])
+    expect(typedList('23.976, 25 ;1-60,')).toEqual(['23.976', '25', '1-60'])
+    // A comma between digits is a decimal one beside other signs, parts where there are several, and is asked about alone.
+    expect(typedList('23,976 24 25')).toEqual(['23.976', '24', '25'])
+    expect(typedList('1 - 60, 23,976')).toEqual(['1-60', '23.976'])
+    expect(typedNumbers('2,4,6')).toEqual([2, 4, 6])
+    expect(typedNumbers('2, 4; 6')).toEqual([2, 4, 6])
+    expect(typedNumbers('1,5')).toEqual(['1,5'])
+    expect(typedNumbers('1,5 3')).toEqual([1.5, 3])
+    expect([typedNumber('2,8'), typedNumber('1,234')]).toEqual([2.8, '1,234'])
   })
 
   it('gives no sign to what rounds to nothing', () => {

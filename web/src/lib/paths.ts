@@ -24,16 +24,31 @@ export function getAt(whole: unknown, path: readonly Step[]): unknown {
 export function typedNumber(text: string): number | string | null {
   const told = text.trim()
   if (told === '') return null
+  // Thousands to some, decimals to others: the server asks.
+  if (/^\d{1,3},\d{3}$/.test(told)) return told
   const value = Number(told.replace(',', '.'))
   return Number.isFinite(value) && /^[-+.,\d]+(e[-+]?\d+)?$/i.test(told) ? value : told
 }
 
-/** What was typed for a list of numbers, cut at commas, semicolons and spaces; the server refuses what is none. */
+/**
+ * What was typed for a list, cut at semicolons, spaces and commas. Beside another sign that parts them a comma between digits
+ * is a decimal one (23,976 24 25); of several in a row each parts (2,4,6); a single one may be either, stays, and is asked about.
+ */
+export function typedList(text: string): string[] {
+  const spans = text.replace(/\s*(–|-|\.\.)\s*/g, '$1')
+  const parts = spans.split(/\s*;\s*|,\s+|\s+,?\s*/).filter((part) => part !== '' && part !== ',')
+  const alone = parts.length === 1
+  return parts.flatMap((part) => {
+    const bare = part.replace(/^,|,$/g, '')
+    const commas = bare.split(',').length - 1
+    if (commas > 1) return bare.split(',').filter((each) => each !== '')
+    return alone ? [bare] : [bare.replace(',', '.')]
+  })
+}
+
+/** What was typed for a list of numbers; the server refuses what is none, and asks about what may be one or two. */
 export const typedNumbers = (text: string) =>
-  text
-    .split(/[,;\s]+/)
-    .filter((part) => part !== '')
-    .map(typedNumber)
+  typedList(text).map((part) => (part.includes(',') ? part : typedNumber(part)))
 
 /** A list with an entry moved to another place. */
 export function moved<T>(list: readonly T[], from: number, to: number): T[] {

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from hextan.core.base import InvalidInputError, mm_from_um, parse_distance_m, parse_rate
-from hextan.core.entry import CLASS_WORDS, NOMINAL, either_way
+from hextan.core.base import InvalidInputError, either_way, mm_from_um, parse_distance_m, parse_rate
+from hextan.core.entry import CLASS_WORDS, NOMINAL
 from hextan.core.equipment import Package
 from hextan.core.kit import FRAMINGS
 from hextan.core.optics import LABELS, NAMED

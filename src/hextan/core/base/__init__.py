@@ -54,6 +54,7 @@ from hextan.core.base.numbers import Counts, Flags, Floats, Real, positive
 from hextan.core.base.parts import Day, Key, Name, Note, Origin, Part, RateText, Row, new_key
 from hextan.core.base.rates import RateSet, parse_rate, rate_words
 from hextan.core.base.stops import MARKED, stops_between, stops_of_lens
+from hextan.core.base.typed import either_way, figure_of
 from hextan.core.base.versions import Plain, Schema
 
 __all__ = [
@@ -100,8 +101,10 @@ __all__ = [
     "both_units",
     "crop_words",
     "distance_words",
+    "either_way",
     "errors",
     "faults_of",
+    "figure_of",
     "highest_rate",
     "highest_rate_words",
     "just_covers_words",

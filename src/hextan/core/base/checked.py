@@ -8,6 +8,7 @@ from typing import Annotated, Any, Protocol, TypeAlias, TypeVar
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from hextan.core.base.errors import Fault, InvalidInputError
+from hextan.core.base.typed import either_way, one_or_two
 
 #: Bounds beyond which a figure is a slip of the pen, not a camera.
 Millimetres: TypeAlias = Annotated[float, Field(gt=0, le=1000)]
@@ -108,7 +109,10 @@ def faults_of(error: Complaint, prefix: str = "", skip: tuple[str, ...] = ()) ->
         kind = item["type"]
         if kind == "too_short" and isinstance(item.get("input"), str):
             kind = "string_too_short"
-        rule = _rule(kind, item.get("ctx"), item["msg"])
+        given = item.get("input")
+        # A comma that may be either is asked about, and neither dropped nor guessed at.
+        typed = _asked(given, steps) if isinstance(given, str) and kind in _NO_NUMBER else None
+        rule = typed or _rule(kind, item.get("ctx"), item["msg"])
         faults.append(Fault(_path(steps, prefix), item.get("input"), rule))
     return faults
 
@@ -125,6 +129,15 @@ def _path(loc: tuple[int | str, ...], prefix: str) -> str:
         elif not (depth and loc[depth - 1] in ("coc", "entry")):
             path += f".{step}" if path else step
     return path or "request"
+
+
+#: What the library says of text where a number belongs.
+_NO_NUMBER = {"float_type", "float_parsing", "int_type", "int_parsing", "int_from_float"}
+
+
+def _asked(given: str, steps: Sequence[str | int]) -> str | None:
+    """What has to be asked of a figure with a comma: in a list it may be two."""
+    return one_or_two(given) if steps and isinstance(steps[-1], int) else either_way(given)
 
 
 #: The library's error types in our words; `{}` names come from its context.

@@ -6,6 +6,7 @@ import re
 from typing import Literal, TypeAlias
 
 from hextan.core.base.errors import Fault, InvalidInputError
+from hextan.core.base.typed import either_way, figure_of
 
 Unit: TypeAlias = Literal["m", "ft"]
 METRES: dict[str, float] = {"m": 1.0, "cm": 0.01, "mm": 0.001, "ft": 0.3048, "in": 0.0254}
@@ -54,7 +55,11 @@ def parse_distance_m(text: str, bare_unit: Unit = "m", field: str = "distance") 
         part = _PART.match(rest)
         if part is None or (part["under"] and int(part["under"]) == 0):
             raise InvalidInputError.of(Fault(field, text, _EXAMPLES))
-        value = float((part["only"] or part["whole"] or "0").replace(",", "."))
+        written = part["only"] or part["whole"] or "0"
+        asked = either_way(written)
+        if asked is not None:
+            raise InvalidInputError.of(Fault(field, text, f"{written} {asked}"))
+        value = figure_of(written)
         if part["over"]:
             value += int(part["over"]) / int(part["under"])
         # After feet, a bare number is inches: 9'6.

@@ -8,6 +8,7 @@ from fractions import Fraction
 from functools import cached_property, lru_cache
 
 from hextan.core.base.errors import Fault, InvalidInputError
+from hextan.core.base.typed import one_or_two
 
 #: A printed decimal this near to n * 1000/1001 means that rate (23.98 and 23.976 are both 24000/1001).
 PRINTED = Fraction(6, 1000)
@@ -164,7 +165,16 @@ class RateSet:
 
 @lru_cache(maxsize=4096)
 def _rate_set(texts: tuple[str, ...], field: str) -> RateSet:
-    return RateSet(tuple(parse_span(text, f"{field}[{i}]") for i, text in enumerate(texts)))
+    return RateSet(tuple(_entry(text, f"{field}[{i}]") for i, text in enumerate(texts)))
+
+
+def _entry(text: str, field: str) -> RateSpan:
+    """One entry of a list; 24,25 may be one rate or two, and 23,976 is one."""
+    span = parse_span(text, field)
+    asked = one_or_two(text)
+    if asked is not None and span.low.denominator != 1001:
+        raise InvalidInputError.of(Fault(field, text, asked))
+    return span
 
 
 def rate_words(rate: Fraction | float) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from hextan.core.base import Fault, InvalidInputError
+from hextan.core.base import Fault, InvalidInputError, either_way
 from hextan.core.optics import FormatClass
 
 #: How people write the classes of formats.
@@ -19,8 +19,6 @@ CLASS_WORDS: dict[FormatClass, str] = {
 #: What a body or a lens set is called where nobody says more.
 UNKNOWN_MAKER = "unknown maker"
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
-#: A comma before three digits: thousands to some, decimals to others.
-_EITHER = re.compile(r"\d{1,3},\d{3}")
 _TIMES = re.compile(r"\s*(?:[x×X*]|by)\s*")
 
 
@@ -49,18 +47,6 @@ class Figure:
     def agrees(self, other: Figure) -> bool:
         """Whether both can be the same figure, as far as their digits tell."""
         return abs(self.value - other.value) <= (self.error + other.error) * (1 + 1e-9)
-
-
-def either_way(text: str) -> str | None:
-    """What has to be asked of a figure whose comma may part thousands or decimals; None of any other.
-
-    >>> either_way("1,234"), either_way("38,1")
-    ('may mean 1234 or 1.234: write it without the comma, or with a point', None)
-    """
-    if not _EITHER.fullmatch(text.strip()):
-        return None
-    plain, point = text.strip().replace(",", ""), text.strip().replace(",", ".")
-    return f"may mean {plain} or {point}: write it without the comma, or with a point"
 
 
 def read_figure(text: str, field: str, what: str) -> Figure:

@@ -12,9 +12,9 @@ from typing import Annotated
 from pydantic import Field
 from typing_extensions import TypedDict
 
-from hextan.core.base import Fault, FaultBody, InvalidInputError, Part, Plain
+from hextan.core.base import Fault, FaultBody, InvalidInputError, Part, Plain, either_way
 from hextan.core.documents import UNKNOWN_MOUNT, LensSetDocument, parse_lens_set
-from hextan.core.entry.figures import CLASS_WORDS, UNKNOWN_MAKER, either_way
+from hextan.core.entry.figures import CLASS_WORDS, UNKNOWN_MAKER
 from hextan.core.entry.lens_table import LensTable, read_lens_table
 from hextan.core.entry.tables import ColumnRead
 from hextan.core.optics import FormatClass

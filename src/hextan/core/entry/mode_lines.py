@@ -11,8 +11,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from hextan.core.base import Fault, InvalidInputError, RateSet
-from hextan.core.entry.figures import CLASS_WORDS, either_way
+from hextan.core.base import Fault, InvalidInputError, RateSet, either_way
+from hextan.core.entry.figures import CLASS_WORDS
 from hextan.core.entry.sensor import NOMINAL
 from hextan.core.optics import FormatClass
 

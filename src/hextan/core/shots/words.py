@@ -8,7 +8,15 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal, TypeAlias, TypeVar
 
-from hextan.core.base import Fault, InvalidInputError, Unit, parse_distance_m, parse_rate
+from hextan.core.base import (
+    Fault,
+    InvalidInputError,
+    Unit,
+    either_way,
+    figure_of,
+    parse_distance_m,
+    parse_rate,
+)
 from hextan.core.kit import FRAMINGS
 from hextan.core.light import LUX_PER_FOOT_CANDLE, MOST_LUX
 
@@ -17,7 +25,7 @@ T = TypeVar("T")
 #: What a person is called by their framing, besides the names of `FRAMINGS`.
 _ALSO = {"full": "full figure", "knee": "knees", "head": "face", "close": "face"}
 _TO = re.compile(r"\s*(?:\.\.|–|-|\bto\b)\s*")
-_NUMBER = r"(\d+(?:\.\d+)?)"
+_NUMBER = r"(\d+(?:[.,]\d+)?)"
 #: Light that a time of day stands for, lux (common practice, no source): an overcast day, a street at night.
 TIMES_LUX = {"day": 10_000.0, "night": 10.0}
 #: So much nearer or farther than its mark a movement goes when only its size is given.
@@ -120,6 +128,14 @@ class Carrier:
     no_lens_change: bool = False
 
 
+def _figure(text: str) -> float:
+    """A figure with a point or a comma before its decimals; what may be thousands is asked about."""
+    asked = either_way(text)
+    if asked is not None:
+        raise NotReadError(f"{text} {asked}")
+    return figure_of(text)
+
+
 def _metres(text: str, unit: Unit) -> float:
     try:
         metres = parse_distance_m(text.strip(), unit)
@@ -203,7 +219,7 @@ def framing(text: str, unit: Unit) -> Framing:
         at = None if found[3] is None else _metres(found[3], unit)
         return Framing(
             "width",
-            like_mm=_within(float(found[1]), "a focal length in mm", 0.5, 5000),
+            like_mm=_within(_figure(found[1]), "a focal length in mm", 0.5, 5000),
             on=found[2] or "Super 35",
             at_m=at,
         )
@@ -222,7 +238,7 @@ def speed(text: str, base_fps: float) -> Span:
     told = re.sub(r"\s*fps$", "", text.strip().lower())
     found = re.fullmatch(rf"{_NUMBER}\s*[x×]\s*(?:slow(?:er)?)?", told)
     if found:
-        fps = _within(base_fps * float(found[1]), "a rate", *_RATES)
+        fps = _within(base_fps * _figure(found[1]), "a rate", *_RATES)
         return Span(fps, fps)
     try:
         ends = [float(parse_rate(end)) for end in _TO.split(told) if end]
@@ -265,9 +281,9 @@ def background(text: str, unit: Unit) -> Soft:
     (Soft(share=0.03, at_m=8.0), inf)
     """
     found = re.fullmatch(rf"{_NUMBER}\s*%(?:\s*(?:of the width)?\s*at (.+))?", text.strip(), re.IGNORECASE)
-    if found is None or not 0.01 <= float(found[1]) <= 100:
+    if found is None or not 0.01 <= _figure(found[1]) <= 100:
         raise NotReadError("says how wide a point of light is drawn: 3 % at 8 m")
-    return Soft(float(found[1]) / 100, math.inf if found[2] is None else _metres(found[2], unit))
+    return Soft(_figure(found[1]) / 100, math.inf if found[2] is None else _metres(found[2], unit))
 
 
 def stops(text: str) -> Stops:
@@ -282,7 +298,7 @@ def stops(text: str) -> Stops:
     open_high = re.match(r"(?:from|at least|>|≥)\s*", told, re.IGNORECASE)
     rest = told[(open_low or open_high).end() :] if open_low or open_high else told  # type: ignore[union-attr]
     ends = [re.fullmatch(rf"(?:t|f/?)?\s*{_NUMBER}", part, re.IGNORECASE) for part in _TO.split(rest) if part]
-    figures = [float(end[1]) for end in ends if end]
+    figures = [_figure(end[1]) for end in ends if end]
     if (
         not figures
         or len(figures) != len(ends)
@@ -309,15 +325,15 @@ def light(text: str) -> Lit:
         if part.lower() in TIMES_LUX:
             lux = TIMES_LUX[part.lower()]
         elif found:
-            low, high = float(found[2]), float(found[3] or found[2])
+            low, high = _figure(found[2]), _figure(found[3] or found[2])
             ei = Span(1.0 if found["up"] else low, high)
             if not 0 < low <= high:
                 raise NotReadError("goes from the lower EI to the higher one")
         elif (
             amount := re.fullmatch(rf"{_NUMBER}\s*(lux|lx|fc|foot-?candles?)", part, re.IGNORECASE)
-        ) and float(amount[1]) > 0:
+        ) and _figure(amount[1]) > 0:
             per = 1.0 if amount[2].lower() in ("lux", "lx") else LUX_PER_FOOT_CANDLE
-            lux = _within(float(amount[1]) * per, "light in lux", 1e-6, MOST_LUX)
+            lux = _within(_figure(amount[1]) * per, "light in lux", 1e-6, MOST_LUX)
         else:
             raise NotReadError(
                 "may be day, night, 200 lux, 20 fc, EI 800, EI 400-1600, or two of them with a comma"
@@ -332,7 +348,7 @@ def lamps(text: str) -> float:
     (100.0, 400.0)
     """
     found = re.fullmatch(rf"(pulsed\s*)?{_NUMBER}\s*(?:hz)?(?:\s*mains)?", text.strip(), re.IGNORECASE)
-    hz = float(found[2]) if found else 0.0
+    hz = _figure(found[2]) if found else 0.0
     if not 1 <= hz <= 1_000_000:
         raise NotReadError("write it like 50 Hz for lamps on the mains, or pulsed 400 Hz")
     return hz if found and found[1] else 2 * hz
@@ -355,19 +371,23 @@ def picture(text: str) -> Picture:
 _PICTURE: tuple[tuple[str, str, Callable[[str], object]], ...] = (
     (r"raw", "raw", lambda _: True),
     (r"(?:not|no) raw", "raw", lambda _: False),
-    (rf"{_NUMBER}[ -]?bits?", "bits", lambda n: int(_within(float(n), "a number of bits", 1, 32))),
+    (rf"{_NUMBER}[ -]?bits?", "bits", lambda n: int(_within(_figure(n), "a number of bits", 1, 32))),
     (r"no binning|no binned read|every photosite|full read", "full_read", lambda _: True),
     (r"photosite for pixel|1:1|oversampled", "oversampling", lambda _: 1.0),
-    (rf"{_NUMBER} samples", "oversampling", lambda n: _within(float(n), "samples for each pixel", 0.1, 100)),
+    (
+        rf"{_NUMBER} samples",
+        "oversampling",
+        lambda n: _within(_figure(n), "samples for each pixel", 0.1, 100),
+    ),
     (
         rf"re-?fram(?:e|ing) {_NUMBER} ?%",
         "reframe_percent",
-        lambda n: _within(float(n), "what is left to re-frame, in per cent,", 0.1, 1000),
+        lambda n: _within(_figure(n), "what is left to re-frame, in per cent,", 0.1, 1000),
     ),
     (
         rf"level(?:ling)? {_NUMBER} ?(?:°|deg)?",
         "levelling_deg",
-        lambda n: _within(float(n), "levelling in degrees", 0.01, 45),
+        lambda n: _within(_figure(n), "levelling in degrees", 0.01, 45),
     ),
     (r"stabili[sz]ed?r?|steady", "stabiliser", lambda _: True),
     (r"(?:lens )?correct(?:ion|ed)(?: in camera)?", "corrected", lambda _: True),
@@ -400,7 +420,7 @@ def rig(text: str) -> Carrier:
         if found:
             kind, limit = (
                 found[1].lower(),
-                _within(float(found[2]), "what it carries, in kg,", 0.01, 10_000) if found[2] else limit,
+                _within(_figure(found[2]), "what it carries, in kg,", 0.01, 10_000) if found[2] else limit,
             )
         elif re.fullmatch(r"no lens changes?", part, re.IGNORECASE):
             held = True
@@ -419,13 +439,14 @@ def look(text: str) -> float:
     found = re.fullmatch(rf"{_NUMBER}\s*[x×](?:\s*(?:scope|anamorphic))?", told)
     if told == "spherical":
         return 1.0
-    if found is None or not 0.5 <= float(found[1]) <= 4:
+    if found is None or not 0.5 <= _figure(found[1]) <= 4:
         raise NotReadError("may be spherical, 1.5x or 2x")
-    return float(found[1])
+    return _figure(found[1])
 
 
 def _parts(text: str) -> list[str]:
-    parts = [re.sub(r"\s+", " ", part.strip()) for part in re.split(r"[,;]", text)]
+    # A comma between digits is a decimal one: 0,5 fc.
+    parts = [re.sub(r"\s+", " ", part.strip()) for part in re.split(r";|(?<!\d),|,(?!\d)", text)]
     return [part for part in parts if part]
 
 

@@ -1,8 +1,8 @@
 /** What a grid shows and takes: one row of such a table for each column. Reading, writing and pasting of cells. */
 import type { Snippet } from 'svelte'
 import { tsvFormatRows, tsvParseRows } from 'd3-dsv'
-import { ratesText, typedRates } from '../../lib/format'
-import { getAt, parsePath, setAt, typedNumber } from '../../lib/paths'
+import { ratesText } from '../../lib/format'
+import { getAt, parsePath, setAt, typedList, typedNumber } from '../../lib/paths'
 
 export interface Row {
   key?: string
@@ -78,7 +78,7 @@ export function readText<R>(column: Column<R>, row: R, text: string): unknown {
     case 'number':
       return typedNumber(text)
     case 'rates':
-      return typedRates(text)
+      return typedList(text)
     case 'choice':
       return told === '' ? null : chosen(told)
     case 'choices':
