@@ -66,6 +66,8 @@ class ShotsTableRead(Shape):
     document: ShotList
     new: list[str]
     changed: list[str]
+    renamed: list[str]
+    moved: list[str]
     #: Not named by the table; they stay, unless it is asked for otherwise.
     gone: list[str]
     understood: list[str]

@@ -27,6 +27,8 @@ MEMORY, SECONDS = 1 << 30, 10
 
 #: Where a clip carries what a shot needs, what is answered, and in which column foreign metadata is kept.
 OWN, ANSWERED, FOREIGN = "hextan", "hextan_answers", "OpenTimelineIO"
+#: Where an edit list keeps what stands beside an event, how a comment begins that names the shot, and the column of it.
+EVENT, EVENT_KEY, KEY = "cmx_3600", "HEXTAN", "Hextan key"
 
 
 class FileError(Exception):
@@ -144,19 +146,41 @@ def edl(data: bytes, fps: str = "25") -> list[list[str]]:
     return _clips(timeline)
 
 
+#: What every event of an edit list has, and what the library itself writes into the comments of one.
+_OF_EVENTS = ("reel", "events")
+_MADE_UP = "OTIO TRUNCATED REEL NAME"
+
+
+def _of_event(metadata: dict[str, Any]) -> dict[str, str]:
+    """Take from an event of an edit list what no other program said: the key of its shot, and what the library makes up."""
+    event = metadata.pop(EVENT, None)
+    if not isinstance(event, dict):
+        return {}
+    comments = [str(c) for c in event.get("comments", []) if not str(c).startswith(_MADE_UP)]
+    keys = [c.removeprefix(EVENT_KEY).strip() for c in comments if c.startswith(EVENT_KEY)]
+    rest = [c for c in comments if not c.startswith(EVENT_KEY)]
+    said = {key: value for key, value in event.items() if key not in (*_OF_EVENTS, "comments")}
+    said |= {"comments": rest} if rest else {}
+    if said:
+        metadata[EVENT] = said
+    return {KEY: keys[0]} if keys else {}
+
+
 def _clips(timeline: Any) -> list[list[str]]:
     found: list[dict[str, str]] = []
     for clip in timeline.find_clips():
         metadata = json.loads(opentimelineio.core.serialize_json_to_string(clip.metadata))
         own = metadata.pop(OWN, None)
         metadata.pop(ANSWERED, None)
-        row = {"Shot": clip.name}
+        row: dict[str, str] = _of_event(metadata)
         if isinstance(own, dict):
             row |= {
                 str(title): _text(value)
                 for title, value in own.items()
                 if isinstance(value, str | float | int)
             }
+        # The name of the clip is the number of the shot: whoever renames one renames the other.
+        row["Shot"] = clip.name
         if metadata:
             row[FOREIGN] = json.dumps(metadata, ensure_ascii=False)
         found.append(row)

@@ -9,7 +9,7 @@ from typing import Literal, TypeAlias
 import opentimelineio
 from opentimelineio.opentime import RationalTime, TimeRange
 
-from hextan.formats.child import ANSWERED, FOREIGN, OWN
+from hextan.formats.child import ANSWERED, EVENT, EVENT_KEY, FOREIGN, KEY, OWN
 from hextan.formats.spreadsheets import Cell, in_a_child
 
 TimelineKind: TypeAlias = Literal["otio", "edl"]
@@ -46,6 +46,12 @@ def write(
         clip.metadata[ANSWERED] = {
             title: cells[title] for title in answered if cells[title] not in ("", None)
         }
+        if kind == "edl" and cells.get(KEY):
+            # An edit list keeps comments, and nothing else that would name the shot once its clip has another name.
+            event = dict(clip.metadata.get(EVENT, {}))
+            clip.metadata[EVENT] = event | {
+                "comments": [*event.get("comments", []), f"{EVENT_KEY} {cells[KEY]}"]
+            }
         track.append(clip)
     return str(opentimelineio.adapters.write_to_string(timeline, _ADAPTERS[kind])).encode()
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -43,6 +44,8 @@ COLUMNS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
     ("notes", "Notes", ("note", "comment", "comments", "remarks")),
     ("wishes", "Wishes", ()),
     ("pin", "Pinned", ()),
+    #: Which shot a row is, whatever number it has now.
+    ("key", "Hextan key", ()),
 )
 #: What is answered goes out behind them, and is left out when it comes back.
 ANSWERS = ("Verdict", "Body used", "Mode used", "Recording format", "Lens used", "Focal length mm", "Distance used m", "Stop set",
@@ -61,6 +64,9 @@ class ShotsTable(TypedDict):
     document: ShotList
     new: list[str]
     changed: list[str]
+    #: Shots that have another number, as before → now; and shots that stand elsewhere in the order.
+    renamed: list[str]
+    moved: list[str]
     #: Not named by the table; they stay, unless it is asked for otherwise.
     gone: list[str]
     #: Titles that were understood, kept as they are, and left out.
@@ -77,7 +83,9 @@ class _Column:
 
 
 def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bool = False) -> ShotsTable:
-    """Read a table into a list: shots of the same number are changed, others added, what it does not name stays.
+    """Read a table into a list: known shots are changed, others added, what it does not name stays.
+
+    A row is the shot of its key, where it has one that the list knows, else that of its number.
 
     Parameters
     ----------
@@ -105,19 +113,24 @@ def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bo
         raise InvalidInputError.of(Fault(f"row {filled[0][0]}", ", ".join(titles)[:200], rule))
     if len(filled) - 1 > MOST_SHOTS:
         raise InvalidInputError.of(Fault("file", len(filled) - 1, f"may hold {MOST_SHOTS} shots at most"))
+    by_key = {shot.key: shot for shot in document.shots}
+    rows_of = [(number, _row(columns, cells)) for number, cells in filled[1:]]
+    claimed = _claimed([plain.pop("key", "") for _, plain in rows_of], by_key)
     waiting: dict[str, list[Shot]] = defaultdict(list)
     for shot in document.shots:
-        waiting[shot.name].append(shot)
+        if shot.key not in claimed:
+            waiting[shot.name].append(shot)
     shots: list[dict[str, Any]] = []
     numbers: list[int] = []
-    told: dict[str, list[str]] = {"new": [], "changed": []}
-    for number, cells in filled[1:]:
-        plain = _row(columns, cells)
+    told: dict[str, list[str]] = {"new": [], "changed": [], "renamed": []}
+    for (number, plain), key in zip(rows_of, claimed, strict=True):
         same = waiting.get(plain["name"])
-        old = same.pop(0) if same else None
+        old = by_key[key] if key else same.pop(0) if same else None
         now = _merged(old, plain)
         shots.append(now)
         numbers.append(number)
+        if old is not None and old.name != plain["name"]:
+            told["renamed"].append(f"{old.name} → {plain['name']}")
         if old is None:
             told["new"].append(plain["name"])
         elif now != old.model_dump(mode="json"):
@@ -137,11 +150,47 @@ def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bo
         "document": read,
         "new": told["new"],
         "changed": told["changed"],
+        "renamed": told["renamed"],
+        "moved": _moved(document, shots),
         "gone": [shot.name for shot in gone],
         "understood": [column.title for column in columns if column is not None and column.field],
         "kept": [column.title for column in columns if column is not None and not column.field],
         "left_out": left_out,
     }
+
+
+def _claimed(keys: list[str], by_key: dict[str, Shot]) -> list[str]:
+    """The key of each row that is a shot of the list; empty for others, and for a row that was copied."""
+    seen: set[str] = set()
+    found = []
+    for key in keys:
+        found.append(key if key in by_key and key not in seen else "")
+        seen.add(key)
+    return found
+
+
+def _moved(document: ShotList, shots: list[dict[str, Any]]) -> list[str]:
+    """The fewest shots that stand elsewhere: all but the longest run that is still in its order."""
+    place = {shot.key: n for n, shot in enumerate(document.shots)}
+    kept = [shot for shot in shots if shot["key"] in place]
+    ends: list[int] = []
+    last: list[int] = []
+    before: list[int | None] = []
+    for at, shot in enumerate(kept):
+        n = place[shot["key"]]
+        k = bisect_left(ends, n)
+        before.append(last[k - 1] if k else None)
+        if k == len(ends):
+            ends.append(n)
+            last.append(at)
+        else:
+            ends[k], last[k] = n, at
+    still: set[int] = set()
+    at_end = last[-1] if last else None
+    while at_end is not None:
+        still.add(at_end)
+        at_end = before[at_end]
+    return [shot["name"] for at, shot in enumerate(kept) if at not in still]
 
 
 def _columns(titles: list[str]) -> tuple[list[_Column | None], list[str]]:

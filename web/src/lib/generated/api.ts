@@ -18390,10 +18390,20 @@ export interface components {
              */
             left_out: string[];
             /**
+             * Moved
+             * @description Moved.
+             */
+            moved: string[];
+            /**
              * New
              * @description New.
              */
             new: string[];
+            /**
+             * Renamed
+             * @description Renamed.
+             */
+            renamed: string[];
             /**
              * Understood
              * @description Understood.

@@ -76,9 +76,9 @@
   <section aria-label="What {file.file.name} would change">
     <p>
       <strong>{file.file.name}</strong>: {counted(table.new, 'new')}, {counted(table.changed, 'changed')}, {counted(
-        table.gone,
-        'not in it',
-      )}
+        table.renamed,
+        'renumbered',
+      )}, {counted(table.moved, 'moved')}, {counted(table.gone, 'not in it')}
     </p>
     <p class="soft">
       {told(table)}
