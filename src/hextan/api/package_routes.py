@@ -31,6 +31,7 @@ from hextan.core.finder import FinderAsk, find_formats
 from hextan.core.optics import format_class
 from hextan.store import bodies, models, repositories
 from hextan.store.bodies import BODIES
+from hextan.store.units import change_unit
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 BodyId = Annotated[Id, Path()]
@@ -180,6 +181,9 @@ def read_settings(production_id: ProductionId, db: Db) -> SettingsKept:
 @router.put("/settings", name="settings_write", tags=["Productions"], responses=stale(SettingsWrite))
 def write_settings(production_id: ProductionId, asked: SettingsWrite, db: Db) -> SettingsKept:
     """Keep the package's settings; 409 with both when somebody else kept some in between."""
+    before, after = _settings(db, production_id).unit, asked.settings.unit
+    if before != after:
+        change_unit(db, production_id, before, after)
     version = repositories.save_settings(db, production_id, asked.version, asked.settings)
     return SettingsKept(version=version, settings=asked.settings)
 

@@ -30,6 +30,7 @@ from hextan.core.shots import (
     shot_of_bench,
     shots_of_table,
     table_of_shots,
+    with_units,
 )
 from hextan.core.shots import shots_view as judge_shots
 from hextan.formats.shot_files import SHOTS_FILES, ShotsFileKind
@@ -57,9 +58,14 @@ def read_shots(production_id: ProductionId, db: Db) -> ShotsKept:
 
 @router.put("", name="shots_write", tags=["Shots"], responses=stale(ShotsWrite))
 def write_shots(production_id: ProductionId, asked: ShotsWrite, db: Db) -> ShotsKept:
-    """Keep the list of shots; 409 with both when somebody else kept one in between."""
-    row = SHOTS.save(db, production_id, asked.version, asked.document)
-    return ShotsKept(version=row.version, document=asked.document)
+    """Keep the list of shots; 409 with both when somebody else kept one in between.
+
+    A bare distance gets the production's unit, as it is kept: `3` becomes `3 m`.
+    """
+    unit = repositories.settings_of(repositories.find_production(db, production_id)).unit
+    document = with_units(asked.document, unit)
+    row = SHOTS.save(db, production_id, asked.version, document)
+    return ShotsKept(version=row.version, document=document)
 
 
 @router.post("/view", name="shots_view", tags=["Shots"], responses=answers(judge_shots))

@@ -180,6 +180,9 @@ export class DocumentEditor<D, S> {
     if (data) {
       this.version = data.version
       if (document === this.document) {
+        // What was kept may say more than what was typed: a distance its unit.
+        if (data.document && JSON.stringify(data.document) !== JSON.stringify(document))
+          this.document = data.document
         this.kept = true
         this.#note(null)
       }

@@ -9,6 +9,7 @@ from hextan.core.shots.needs import Needs, needs_of
 from hextan.core.shots.rented import rented_for
 from hextan.core.shots.table import ANSWERS, shots_of_table, table_of_shots
 from hextan.core.shots.told import binds_of, choice_of, pinned_cell, with_what
+from hextan.core.shots.units import with_units
 from hextan.core.shots.view import answer_of_shot, day_order, shots_view
 
 __all__ = [
@@ -38,5 +39,6 @@ __all__ = [
     "shots_of_table",
     "shots_view",
     "table_of_shots",
+    "with_units",
     "with_what",
 ]
