@@ -144,16 +144,23 @@ def test_another_unit_of_the_production_reads_no_shot_anew_and_the_bench_follows
     kept = client.put(f"{at}/shots", json=shots).json()
     last = kept["document"]["shots"][-1]
     assert (last["framing"], last["distance"], last["hold"]) == ("1.9 m wide", "3 m", "2.5-4 m")
-    before = client.post(f"{at}/shots/view", json={"document": kept["document"], "changes_for": []}).json()["answers"][-1]
+    before = client.post(f"{at}/shots/view", json={"document": kept["document"], "changes_for": []}).json()[
+        "answers"
+    ][-1]
     bench = client.get(f"{at}/bench").json()
-    assert client.put(f"{at}/bench", json={"version": bench["version"], "state": bench["state"]}).status_code == 200
+    assert (
+        client.put(f"{at}/bench", json={"version": bench["version"], "state": bench["state"]}).status_code
+        == 200
+    )
     assert bench["state"]["unit"] == "m"
     settings = client.get(f"{at}/settings").json()
     settings["settings"]["unit"] = "ft"
     assert client.put(f"{at}/settings", json=settings).status_code == 200
     after = client.get(f"{at}/shots").json()
     assert after["document"]["shots"][-1]["distance"] == "3 m"
-    again = client.post(f"{at}/shots/view", json={"document": after["document"], "changes_for": []}).json()["answers"][-1]
+    again = client.post(f"{at}/shots/view", json={"document": after["document"], "changes_for": []}).json()[
+        "answers"
+    ][-1]
     assert again["verdict"] == before["verdict"]
     assert again["best"]["distance_m"] == before["best"]["distance_m"]
     assert client.get(f"{at}/bench").json()["state"]["unit"] == "ft"
@@ -171,16 +178,30 @@ def test_another_unit_of_the_production_reads_no_shot_anew_and_the_bench_follows
 
 def test_what_a_shot_could_be_made_with_comes_as_facts(client, at):
     shots = client.get(f"{at}/shots").json()["document"]
-    shots["shots"] = [{"key": "s", "name": "1", "framing": "waist", "distance": "3 m", "speed": "100", "stop": "T2.8", "hold": "1-9 m"}]
+    shots["shots"] = [
+        {
+            "key": "s",
+            "name": "1",
+            "framing": "waist",
+            "distance": "3 m",
+            "speed": "100",
+            "stop": "T2.8",
+            "hold": "1-9 m",
+        }
+    ]
     (answer,) = client.post(f"{at}/shots/view", json={"document": shots}).json()["answers"]
     assert answer["verdict"] in ("cannot", "nearly")
     for change in answer["changes"]:
         assert {"kind", "field", "from", "to", "body", "lens", "lens_set"} == change["edits"][0].keys()
-        cells = {edit["field"]: edit["to"] for edit in change["edits"] if edit["field"] and edit["kind"] != "wish"}
+        cells = {
+            edit["field"]: edit["to"] for edit in change["edits"] if edit["field"] and edit["kind"] != "wish"
+        }
         wishes = {edit["field"]: 1.0 for edit in change["edits"] if edit["kind"] == "wish"}
         if len(cells) + len(wishes) == len(change["edits"]):
             other = shots["shots"][0] | cells | {"wishes": wishes}
-            (cured,) = client.post(f"{at}/shots/view", json={"document": shots | {"shots": [other]}, "changes_for": []}).json()["answers"]
+            (cured,) = client.post(
+                f"{at}/shots/view", json={"document": shots | {"shots": [other]}, "changes_for": []}
+            ).json()["answers"]
             assert cured["verdict"] == "does", change["text"]
     nobody = client.post(f"{at}/shots/view", json={"document": shots, "changes_for": []}).json()["answers"]
     assert nobody[0]["changes"] == []

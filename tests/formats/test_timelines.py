@@ -93,14 +93,18 @@ def test_what_nobody_touched_comes_back_as_nothing_changed(kind):
     read = shots_of_table(file.read(file.write(table(*LIST.shots), "Low Water", 25.0), 25.0), LIST)
     told = {name: read[name] for name in ("new", "changed", "renamed", "moved", "gone")}
     assert not any(told.values()), told
-    assert [shot.extra.keys() for shot in read["document"].shots] == [shot.extra.keys() for shot in LIST.shots]
+    assert [shot.extra.keys() for shot in read["document"].shots] == [
+        shot.extra.keys() for shot in LIST.shots
+    ]
 
 
 @pytest.mark.parametrize("kind", ["otio", "edl"])
 def test_a_clip_that_is_renamed_or_moved_is_the_same_shot(kind):
     data = timelines.write(kind, table(*LIST.shots), ANSWERS, "Low Water", 25.0)
     adapter = {"otio": "otio_json", "edl": "cmx_3600"}[kind]
-    cut = opentimelineio.adapters.read_from_string(data.decode(), adapter, **({"rate": 25.0} if kind == "edl" else {}))
+    cut = opentimelineio.adapters.read_from_string(
+        data.decode(), adapter, **({"rate": 25.0} if kind == "edl" else {})
+    )
     track = cut.tracks[0]
     track[1].name = "12C"
     last = track.pop()

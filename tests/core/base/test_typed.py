@@ -27,7 +27,19 @@ def needs(**cells):
 def test_a_decimal_comma_reads_as_a_point_in_every_cell(cells, points):
     comma, point = needs(**cells), needs(**points)
     assert comma.faults == point.faults == ()
-    for name in ("wanted", "distance", "fps", "hold", "soft", "stops", "lit", "flicker_hz", "picture", "rig", "squeeze"):
+    for name in (
+        "wanted",
+        "distance",
+        "fps",
+        "hold",
+        "soft",
+        "stops",
+        "lit",
+        "flicker_hz",
+        "picture",
+        "rig",
+        "squeeze",
+    ):
         a, b = getattr(comma, name), getattr(point, name)
         assert a == b or (name == "wanted" and a.field_m == b.field_m), name
 
@@ -42,7 +54,9 @@ def test_what_may_be_thousands_is_asked_about(cells, rule):
 
 def test_lists_ask_about_one_or_two():
     assert RateSet.parse(["23,976", "25"]).texts() == ["24000/1001", "25"]
-    with pytest.raises(InvalidInputError, match=r"may mean 24.25, or 24 and 25: write 24.25, or 24 25 with a space"):
+    with pytest.raises(
+        InvalidInputError, match=r"may mean 24.25, or 24 and 25: write 24.25, or 24 25 with a space"
+    ):
         RateSet.parse(["24,25"])
     with pytest.raises(InvalidInputError, match=r"may mean 1.5, or 1 and 5"):
         parse_body(a_body([a_mode(formats=[a_format()])], nd_stops=["1,5"]))

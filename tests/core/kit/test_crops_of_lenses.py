@@ -20,10 +20,20 @@ from tests.core.kits import kit_package, lens
 def body(always=(), factor=1.0):
     """A body with a correction whose rule says 1 (as much as the lens says), a second one, a stabiliser, a mode for short circles."""
     crops = [
-        {"key": "c", "name": "Correction", "lens": "corrected", "rules": [{"mode": "Full", "factor": factor}]},
+        {
+            "key": "c",
+            "name": "Correction",
+            "lens": "corrected",
+            "rules": [{"mode": "Full", "factor": factor}],
+        },
         {"key": "d", "name": "Breathing", "lens": "corrected", "rules": [{"mode": "Full", "factor": 1.08}]},
         {"key": "s", "name": "Stabiliser", "lens": "spherical", "rules": [{"mode": "Full", "factor": 1.1}]},
-        {"key": "k", "name": "Small circle", "lens": "short_circle", "rules": [{"mode": "Full", "factor": 1.5}]},
+        {
+            "key": "k",
+            "name": "Small circle",
+            "lens": "short_circle",
+            "rules": [{"mode": "Full", "factor": 1.5}],
+        },
     ]
     for crop in crops:
         crop["always"] = crop["key"] in always
@@ -48,11 +58,17 @@ def by_hand(glass, here, on, always, factor):
     product = 1.0
     for name, rule in (("Correction", factor), ("Breathing", 1.08)):
         if name in on or name in always:
-            product *= rule if glass.correction_at(glass.focal_min_mm) is None else glass.correction_at(glass.focal_min_mm)
+            product *= (
+                rule
+                if glass.correction_at(glass.focal_min_mm) is None
+                else glass.correction_at(glass.focal_min_mm)
+            )
     if ("Stabiliser" in on or "Stabiliser" in always) and glass.squeeze == 1.0:
         product *= 1.1
     circle = glass.image_circle_mm
-    if ("Small circle" in on or "Small circle" in always) and (circle is None or circle < here.needed_circle_mm):
+    if ("Small circle" in on or "Small circle" in always) and (
+        circle is None or circle < here.needed_circle_mm
+    ):
         product *= 1.5
     return product
 
@@ -70,19 +86,28 @@ def test_one_computation_of_crops_for_matrix_bench_and_hand(always, factor):
             kit = kit_of(package, KitAsk(crop_ids=ids, delivery=BenchDelivery()))
             for i, entry in enumerate(kit.entries):
                 for j, here in enumerate(kit.places):
-                    state = BenchState(format_id=here.recording.id, lens_id=entry.lens.id, crop_ids=ids, subject_m=5.0)
+                    state = BenchState(
+                        format_id=here.recording.id, lens_id=entry.lens.id, crop_ids=ids, subject_m=5.0
+                    )
                     found = compute_bench(package, state, only_chosen=True).evaluation
                     product = by_hand(entry.lens, here, on, kept, factor)
                     whole = kit_of(package, KitAsk(delivery=BenchDelivery())) if not always else None
-                    assert math.isclose(float(kit.recorded_w[i, j]), float(found.columns.recorded_w[0]), rel_tol=1e-12), (entry.lens.name, on)
+                    assert math.isclose(
+                        float(kit.recorded_w[i, j]), float(found.columns.recorded_w[0]), rel_tol=1e-12
+                    ), (entry.lens.name, on)
                     if whole is not None:
-                        assert math.isclose(float(whole.recorded_w[i, j]) / float(kit.recorded_w[i, j]), product, rel_tol=1e-9)
+                        assert math.isclose(
+                            float(whole.recorded_w[i, j]) / float(kit.recorded_w[i, j]), product, rel_tol=1e-9
+                        )
 
 
 def test_shots_switch_the_correction_on_and_an_always_on_crop_needs_no_word():
     settings = PackageSettings()
     free = kit_package([body()], LENSES[:1])
-    plain, on = (answer_of_shot(free, settings, Shot(name="1", framing="like 20", body="Skerry 60", picture=p))["best"] for p in ("", "lens correction, not raw"))
+    plain, on = (
+        answer_of_shot(free, settings, Shot(name="1", framing="like 20", body="Skerry 60", picture=p))["best"]
+        for p in ("", "lens correction, not raw")
+    )
     crops = {crop.id: crop.name for crop in free.bodies[0].crops}
     assert [crops[c] for c in on["crop_ids"]] == ["Correction", "Breathing"]
     assert on["effective_mm"] > plain["effective_mm"]
@@ -92,4 +117,7 @@ def test_shots_switch_the_correction_on_and_an_always_on_crop_needs_no_word():
     best = answer_of_shot(fixed, settings, Shot(name="1", framing="like 20", picture="not raw"))["best"]
     assert best["crop_ids"] == []
     if best["mode"] == "Full":
-        assert best["effective_mm"] == pytest.approx(plain["effective_mm"] * 1.04) or best["format"] != plain["format"]
+        assert (
+            best["effective_mm"] == pytest.approx(plain["effective_mm"] * 1.04)
+            or best["format"] != plain["format"]
+        )

@@ -11,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hextan.core.base import MARKED, parse_rate
+from hextan.core.bench import ASSUMED_EIS
 from hextan.core.documents import parse_body
 from hextan.core.equipment import LensSet, Mount, MountAdapter, PackageSettings, highest_of, lacking, ways
 from hextan.core.kit import field_of_person_m
@@ -184,8 +185,7 @@ def by_hand(glass, way, here, q):
     t = marked if marked <= t_high * 2 ** (1 / 24) else t_low
     if q["lux"] is not None and math.isfinite(t) and t > 0:
         # In a known light the ring takes what no EI and no ND is right for, a mark at a time.
-        thirds = (100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1280, 1600, 2000, 2560, 3200, 4000, 5120, 6400)
-        ready = [math.log2(ei) - nd for ei in body.eis or thirds for nd in (0.0, *body.nd_stops)]
+        ready = [math.log2(ei) - nd for ei in body.eis or ASSUMED_EIS for nd in (0.0, *body.nd_stops)]
         want = lambda stop: math.log2(250 * (stop * grown) ** 2 / (open_s * q["lux"]))  # noqa: E731
         wished_high = q["stops"][1] if "stop" in q["wished"] and q["stops"][1] >= t else math.inf
         cap = min(t_high, wished_high)

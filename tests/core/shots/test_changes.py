@@ -48,14 +48,23 @@ SAYS = {
 def drawn(rng):
     """A shot that asks for some things at random, and what the production looks by."""
     settings = PackageSettings.model_validate(
-        {"deliveries": [{"name": "scope", "aspect": 2.39, "long_edge_px": 3840, "protect": 0.0}], "unit": rng.choice(["m", "ft"])}
+        {
+            "deliveries": [{"name": "scope", "aspect": 2.39, "long_edge_px": 3840, "protect": 0.0}],
+            "unit": rng.choice(["m", "ft"]),
+        }
     )
     cells = {name: rng.choice(says) for name, says in SAYS.items()}
     for name in rng.sample(NAMES, rng.randint(4, 9)):
         cells[name] = ""
-    wishes = {name: 1.0 for name in rng.sample(["picture", "stop", "framing", "speed", "light"], rng.randint(0, 2)) if cells[name]}
+    wishes = {
+        name: 1.0
+        for name in rng.sample(["picture", "stop", "framing", "speed", "light"], rng.randint(0, 2))
+        if cells[name]
+    }
     keep_out = rng.choice(["", "", "2.2 m"])
-    return settings, Shot(key="s", name="1", keep_out=keep_out, keep_out_by="somebody", wishes=wishes, **cells)
+    return settings, Shot(
+        key="s", name="1", keep_out=keep_out, keep_out_by="somebody", wishes=wishes, **cells
+    )
 
 
 def singles(shot, settings):
@@ -64,7 +73,10 @@ def singles(shot, settings):
     cost = lambda kind, amount=0.0: TROUBLE[kind][0] + TROUBLE[kind][1] * abs(amount)  # noqa: E731
     with_ = lambda **cells: (PACKAGE, shot.model_copy(update=cells))  # noqa: E731
     for density in (0.3, 0.6, 0.9, 1.2, 1.5, 1.8, 2.1):
-        yield cost("filter", density / 0.3), (replace(PACKAGE, filters=(*PACKAGE.filters, NdFilter("x", density / 0.3))), shot)
+        yield (
+            cost("filter", density / 0.3),
+            (replace(PACKAGE, filters=(*PACKAGE.filters, NdFilter("x", density / 0.3))), shot),
+        )
     lit = needs.lit
     for k in range(1, 25):
         if lit and lit.lux and "day" not in shot.light:
@@ -72,13 +84,19 @@ def singles(shot, settings):
             yield cost("light", k / 6), with_(light=f"{lit.lux * 2 ** (k / 6):.4g} lux{ei}")
     for ei in (400, 800, 1600):
         if lit and lit.ei and ei > lit.ei.high:
-            yield cost("ei", math.log2(ei / lit.ei.high)), with_(light=f"{shot.light.split(',')[0]}, EI {lit.ei.low:.0f}-{ei}")
+            yield (
+                cost("ei", math.log2(ei / lit.ei.high)),
+                with_(light=f"{shot.light.split(',')[0]}, EI {lit.ei.low:.0f}-{ei}"),
+            )
     if needs.stops and needs.must("stop"):
         span, sign = needs.stops.span, "T" if needs.stops.marks == "T" else "f/"
         for mark in (mark for mark in MARKED if not span.low <= mark <= span.high):
             far = 2 * math.log2(mark / (span.low if mark < span.low else span.high))
             low, high = min(mark, max(span.low, 0.3)), max(mark, span.high)
-            yield cost("stop", far), with_(stop=f"{sign}{mark:g}" if span.fixed else f"{sign}{low:g}-{sign}{high:g}")
+            yield (
+                cost("stop", far),
+                with_(stop=f"{sign}{mark:g}" if span.fixed else f"{sign}{low:g}-{sign}{high:g}"),
+            )
     hold = needs.hold
     for k in range(1, 60) if hold and needs.must("hold") else ():
         part = 0.92**k
@@ -86,30 +104,47 @@ def singles(shot, settings):
             yield cost("hold", 2 * math.log2(part)), with_(hold=f"±{hold.about_m * part:.4f} m")
         elif not hold.deep and not math.isinf(hold.far_m):
             middle = 2 * hold.near_m * hold.far_m / (hold.near_m + hold.far_m)
-            near, far = (1 / (1 / middle + part * (1 / end - 1 / middle)) for end in (hold.near_m, hold.far_m))
+            near, far = (
+                1 / (1 / middle + part * (1 / end - 1 / middle)) for end in (hold.near_m, hold.far_m)
+            )
             yield cost("hold", 2 * math.log2(part)), with_(hold=f"{near:.4f} m to {far:.4f} m")
     for k in range(1, 60) if needs.soft and needs.must("background") else ():
         percent = 100 * needs.soft.share * 0.92**k
         if percent >= 0.01:
-            yield cost("background", 2 * math.log2(0.92**k)), with_(background=re.sub(r"^[\d.]+ %", f"{percent:.5f} %", shot.background))
+            yield (
+                cost("background", 2 * math.log2(0.92**k)),
+                with_(background=re.sub(r"^[\d.]+ %", f"{percent:.5f} %", shot.background)),
+            )
     for rate in (24, 25, 35, 50, 80, 100, 150, 200):
         ramp = not needs.fps.fixed and rate > needs.fps.low
-        yield cost("speed", math.log2(rate / needs.fps.high)), with_(speed=f"{needs.fps.low:g}-{rate}" if ramp else str(rate))
+        yield (
+            cost("speed", math.log2(rate / needs.fps.high)),
+            with_(speed=f"{needs.fps.low:g}-{rate}" if ramp else str(rate)),
+        )
     for k in (*range(-24, 0), *range(1, 25)):
         times = 2 ** (k / 12)
         bound = needs.distance.high if k > 0 else needs.distance.low
         if needs.must("distance") and 0 < bound < 1e9:
             low, high = (needs.distance.low, bound * times) if k > 0 else (bound * times, needs.distance.high)
-            text = f"from {low} m" if high > 1e9 else f"up to {high} m" if low <= 0 else f"{low} m to {high} m"
+            text = (
+                f"from {low} m" if high > 1e9 else f"up to {high} m" if low <= 0 else f"{low} m to {high} m"
+            )
             # A place costs what the nearest that is tried costs: quarters of an octave, and where a lens frames.
-            yield cost("distance", k / 12) + 1.5, with_(distance=f"{bound * times} m" if needs.distance.fixed else text)
+            yield (
+                cost("distance", k / 12) + 1.5,
+                with_(distance=f"{bound * times} m" if needs.distance.fixed else text),
+            )
         if needs.room_m and needs.must("room") and k > 0:
             yield cost("room", k / 12), with_(room=f"{needs.room_m * times} m")
         if needs.nearest_m and needs.must("nearest") and k < 0:
             yield cost("nearest", k / 12), with_(nearest=f"{needs.nearest_m * times} m")
         wanted = needs.wanted
         if wanted and needs.must("framing"):
-            text = f"like {wanted.like_mm / times}" if wanted.field_m is None else f"{wanted.field_m * times} m {'wide' if wanted.side == 'width' else 'high'}"
+            text = (
+                f"like {wanted.like_mm / times}"
+                if wanted.field_m is None
+                else f"{wanted.field_m * times} m {'wide' if wanted.side == 'width' else 'high'}"
+            )
             yield cost("framing", k / 12) + 1.5, with_(framing=text)
     for name in ("picture", "deliveries"):
         parts = [part.strip() for part in getattr(shot, name).split(",") if part.strip()]
@@ -135,10 +170,18 @@ def test_told_changes_cure_and_no_cheaper_single_one_exists():
             cured += 1
             pairs += len({edit["kind"] for edit in change["edits"]}) > 1
         assert [c["cost"] for c in answer["changes"]] == sorted(c["cost"] for c in answer["changes"])
-        told = min((c["cost"] for c in answer["changes"] if len({e["kind"] for e in c["edits"]}) == 1), default=math.inf)
+        told = min(
+            (c["cost"] for c in answer["changes"] if len({e["kind"] for e in c["edits"]}) == 1),
+            default=math.inf,
+        )
         for cost, (package, other) in singles(shot, settings):
             if cost < told - 0.25:
-                assert answer_of_shot(package, settings, other)["verdict"] != "does", (shot, other, cost, answer["changes"][:1])
+                assert answer_of_shot(package, settings, other)["verdict"] != "does", (
+                    shot,
+                    other,
+                    cost,
+                    answer["changes"][:1],
+                )
     assert cured > CASES / 2
     assert pairs > 0
 
@@ -150,8 +193,20 @@ def changes(shot, package=PACKAGE, catalogue=None):
 def test_what_is_told_exists():
     """No more of daylight, no EI beyond the body's list, no lens that nobody has, no keep-out that is moved."""
     dark = changes(Shot(name="1", framing="waist", distance="3 m", light="0.001 lux", hold="±50 cm"))
-    assert not any(edit["kind"] in ("light", "usable_ei", "lens") for change in dark for edit in change["edits"])
-    day = changes(Shot(name="1", framing="waist", distance="3 m", light="day, EI 400-800", speed="50", stop="T22", hold="deep"))
+    assert not any(
+        edit["kind"] in ("light", "usable_ei", "lens") for change in dark for edit in change["edits"]
+    )
+    day = changes(
+        Shot(
+            name="1",
+            framing="waist",
+            distance="3 m",
+            light="day, EI 400-800",
+            speed="50",
+            stop="T22",
+            hold="deep",
+        )
+    )
     assert not any(edit["kind"] == "light" for change in day for edit in change["edits"])
     close = changes(Shot(name="1", framing="face", keep_out="6 m", keep_out_by="the supervisor", room="2 m"))
     assert not any(edit["field"] == "keep_out" for change in close for edit in change["edits"])
@@ -172,7 +227,13 @@ def test_a_lens_of_the_catalogue_is_told_by_its_name_and_can_be_taken():
 def test_a_pinned_choice_is_cured_itself_or_let_go_of():
     free = Shot(name="1", framing="waist", distance="3 m", stop="T2-T4")
     best = answer_of_shot(PACKAGE, PackageSettings(), free)["best"]
-    pin = {"body": best["body"], "mode": best["mode"], "format": best["format"], "lens": "Prime 25", "adapters": best["adapters"] if best["lens"] == "Prime 25" else []}
+    pin = {
+        "body": best["body"],
+        "mode": best["mode"],
+        "format": best["format"],
+        "lens": "Prime 25",
+        "adapters": best["adapters"] if best["lens"] == "Prime 25" else [],
+    }
     pinned = Shot.model_validate(free.model_dump() | {"pin": pin})
     answer = answer_with_changes(PACKAGE, PackageSettings(), pinned)
     if answer["verdict"] != "does" and answer_of_shot(PACKAGE, PackageSettings(), free)["verdict"] == "does":
@@ -185,7 +246,9 @@ def test_a_pinned_choice_is_cured_itself_or_let_go_of():
 def test_changes_are_looked_for_only_where_they_are_asked_for():
     from hextan.core.shots import ShotList
 
-    shots = ShotList(shots=[Shot(key=key, name=key, framing="waist", distance="9 m", room="2 m") for key in ("a", "b")])
+    shots = ShotList(
+        shots=[Shot(key=key, name=key, framing="waist", distance="9 m", room="2 m") for key in ("a", "b")]
+    )
     answers = shots_view(PACKAGE, PackageSettings(), shots, changes_for=["b"])["answers"]
     assert answers[0]["verdict"] == "cannot"
     assert answers[0]["changes"] == []
@@ -217,6 +280,16 @@ def test_an_upright_delivery_out_of_a_wide_recording_may_be_dark_outside():
     assert again["verdict"] == "does"
     assert next(r["has"] for r in again["reasons"] if r["name"] == "covers").endswith("dark outside it")
     # What does not cover the picture either is not offered so.
-    tiny = package_of([body], lens_sets=(LensSet(1, "Lantern Works", "Heron", (lens(1, name="Tiny 35", focal=35.0, image_circle_mm=upright * 0.9),)),))
+    tiny = package_of(
+        [body],
+        lens_sets=(
+            LensSet(
+                1,
+                "Lantern Works",
+                "Heron",
+                (lens(1, name="Tiny 35", focal=35.0, image_circle_mm=upright * 0.9),),
+            ),
+        ),
+    )
     told = answer_with_changes(tiny, PackageSettings(), shot)["changes"]
     assert not any(edit["kind"] == "outside" for change in told for edit in change["edits"])

@@ -209,7 +209,10 @@ def test_raw_rules_out_the_stabiliser_and_either_would_do():
     package = kit_package([steady], PRIMES)
     both = answer(package, framing="waist", picture="raw, stabiliser")
     assert both["verdict"] == "cannot"
-    assert {change["text"].split(":")[0] for change in both["changes"]} & {"without “raw”", "without “stabiliser”"}
+    assert {change["text"].split(":")[0] for change in both["changes"]} & {
+        "without “raw”",
+        "without “stabiliser”",
+    }
     on, off = (answer(package, framing="like 40", picture=p)["best"] for p in ("stabiliser", "not raw"))
     assert on["crop_ids"] == [package.bodies[0].crops[0].id]
     assert on["effective_mm"] == pytest.approx(off["effective_mm"] * 1.1) or on["lens"] != off["lens"]

@@ -67,7 +67,10 @@ export function ndStops(stops: number): string {
   const thirds = Math.round(3 * stops)
   const whole = Math.floor(thirds / 3)
   const rest = ['', '⅓', '⅔'][thirds % 3] ?? ''
-  const told = Math.abs(3 * stops - thirds) < 0.02 ? `${whole || !rest ? whole : ''}${rest}` : String(Number(stops.toFixed(2)))
+  const told =
+    Math.abs(3 * stops - thirds) < 0.02
+      ? `${whole || !rest ? whole : ''}${rest}`
+      : String(Number(stops.toFixed(2)))
   return `${told} ${thirds > 0 && thirds <= 3 ? 'stop' : 'stops'}`
 }
 

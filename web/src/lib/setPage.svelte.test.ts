@@ -8,7 +8,19 @@ vi.mock('./client')
 vi.mock('./reconnect', () => ({ there: async () => true, whenBack: () => () => {} }))
 
 const dayOf = (day: string, takes: unknown[] = []): SetSeen =>
-  ({ day: { day, days: [], shots: [], takes, cameras: [], bodies: [], adapters: [], picture: { aspect: null, long_edge_px: null } }, checks: [] }) as never
+  ({
+    day: {
+      day,
+      days: [],
+      shots: [],
+      takes,
+      cameras: [],
+      bodies: [],
+      adapters: [],
+      picture: { aspect: null, long_edge_px: null },
+    },
+    checks: [],
+  }) as never
 
 /** Answers that come when the test says so, in the order of the questions. */
 function questions() {

@@ -8,7 +8,16 @@
   import { byKey, newShot, NO_FILTER, withPictures, type ShotFilter } from '../lib/shotList'
   import { ShotsEditor, ShownShots } from '../lib/shots.svelte'
   import { noteShot } from '../lib/shotOnBench'
-  import type { BenchState, PackageSettings, Problem, Shot, ShotAnswer, ShotChange, ShotChoice, ShotList } from '../lib/types'
+  import type {
+    BenchState,
+    PackageSettings,
+    Problem,
+    Shot,
+    ShotAnswer,
+    ShotChange,
+    ShotChoice,
+    ShotList,
+  } from '../lib/types'
   import type { ViewProps } from '../lib/views'
   import Segments from '../parts/controls/Segments.svelte'
   import RowSection from '../parts/grid/RowSection.svelte'

@@ -1622,6 +1622,8 @@ export interface paths {
         /**
          * Shots Write
          * @description Keep the list of shots; 409 with both when somebody else kept one in between.
+         *
+         *     A bare distance gets the production's unit, as it is kept: `3` becomes `3 m`.
          */
         put: operations["shots_write"];
         post?: never;

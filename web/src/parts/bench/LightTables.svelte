@@ -20,7 +20,8 @@
     <tbody>
       {#each view.light_for_stops.slice(0, MARKS) as row (row.stop)}
         <tr class:now={Math.abs(row.stop - view.t_stop) < 1e-6}
-          ><td class="figure">{view.marks}{aperture(row.stop)}</td><td class="n figure">{neededLight(row.lux)}</td
+          ><td class="figure">{view.marks}{aperture(row.stop)}</td><td class="n figure"
+            >{neededLight(row.lux)}</td
           ><td class="n figure">{neededLight(row.foot_candles)}</td></tr
         >
       {/each}

@@ -34,9 +34,7 @@
     best && best.ei !== null
       ? [
           trade.ei(best.ei),
-          best.nd_stops
-            ? `ND ${ndStops(best.nd_stops)} (${best.nd_parts.join(' + ')})`
-            : 'no ND',
+          best.nd_stops ? `ND ${ndStops(best.nd_stops)} (${best.nd_parts.join(' + ')})` : 'no ND',
           `${rate(best.fps)} fps, ${trade.shutter(best.shutter_deg, best.fps)}`,
         ].join(', ')
       : null,
@@ -210,6 +208,12 @@
   dd {
     min-width: 0;
     overflow-wrap: anywhere;
+  }
+  li {
+    display: flex;
+    gap: 8px;
+    align-items: start;
+    padding: 1px 0;
   }
   .needs {
     display: flex;

@@ -49,13 +49,33 @@ it('the detail turns a must into a wish, keeps the choice and asks the catalogue
   const onrent = vi.fn()
   const ways = createRawSnippet(() => ({ render: () => '<button>Open on the Bench</button>' }))
   const onapply = vi.fn()
-  const edit = { kind: 'distance', field: 'distance', from: '3 m', to: '2.78 m', body: '', lens: '', lens_set: '' } as const
+  const edit = {
+    kind: 'distance',
+    field: 'distance',
+    from: '3 m',
+    to: '2.78 m',
+    body: '',
+    lens: '',
+    lens_set: '',
+  } as const
   const filter = { ...edit, kind: 'filter', field: '', to: 'ND 0.6' } as const
   const changes = [
     { edits: [edit], text: '0.22 m nearer', cost: 1.4, body: '', format: '', lens: '' },
     { edits: [filter], text: 'an ND 0.6 more', cost: 1.2, body: '', format: '', lens: '' },
   ]
-  render(ShotDetail, { shot, answer, view: undefined, unit: 'm', changes, onapply, rented: null, onwish, onpin, onrent, ways })
+  render(ShotDetail, {
+    shot,
+    answer,
+    view: undefined,
+    unit: 'm',
+    changes,
+    onapply,
+    rented: null,
+    onwish,
+    onpin,
+    onrent,
+    ways,
+  })
   expect(screen.getByText('0.22 m nearer')).toBeTruthy()
   // What is a cell of the shot is taken by a press; a filter has to be packed.
   await userEvent.click(screen.getByRole('button', { name: 'Apply' }))
