@@ -43,11 +43,11 @@ def judged() -> list[Result]:
         for n in range(SHOTS)
     ]
     # Equipment laid out anew, as after a change of it.
-    cold = _seconds(lambda: shots_view(replace(package), settings, ShotList(shots=shots)))
+    cold = _seconds(lambda: shots_view(replace(package), settings, ShotList(shots=shots), changes_for=()))
     warm = replace(package)
-    shots_view(warm, settings, ShotList(shots=shots))
+    shots_view(warm, settings, ShotList(shots=shots), changes_for=())
     shots[7] = shots[7].model_copy(update={"framing": "like 41"})
-    once = _seconds(lambda: shots_view(warm, settings, ShotList(shots=shots)))
+    once = _seconds(lambda: shots_view(warm, settings, ShotList(shots=shots), changes_for=()))
     cells = f"{SHOTS} shots x {LENSES} lenses x {FORMATS} formats"
     return [
         Result(f"{cells}, judged anew", cold, 3.0, "s"),

@@ -49,7 +49,7 @@ def words(page):
 
 
 def test_the_kit_is_proved_with_its_reasons(kit):
-    expect(head(kit)).to_contain_text("6 lenses do 27 of 40 shots.")
+    expect(head(kit)).to_contain_text("6 lenses do 28 of 40 shots.")
     reasons = kit.get_by_role("region", name="What each is there for")
     expect(reasons).to_contain_text("Merrow 180")
     shots = kit.get_by_role("region", name="Shots and what they are made with")

@@ -218,7 +218,7 @@ def test_a_production_speaks_in_the_words_of_stills(bench):
     bench.get_by_label("Reference for crop factors").select_option(label="full frame")
     expect(bench.locator("div.sum")).to_contain_text("35 mm equivalent")
     expect(bench.get_by_label("ISO", exact=True)).to_be_visible()
-    expect(bench.get_by_text(re.compile(r"and ISO \d+"))).to_be_visible()
+    expect(bench.get_by_text(re.compile(r"(by|and|is) ISO \d+"))).to_be_visible()
     bench.goto(f"{at}/shots")
     expect(
         bench.get_by_role("region", name=re.compile("^Shot ")).get_by_text(re.compile(r"ISO \d+"))

@@ -80,10 +80,11 @@ def asked(data):
     wished = data.draw(st.sets(st.sampled_from(["picture", "stop", "framing", "speed"]), max_size=2))
     if framing == "":
         wished -= {"framing"}
+    weights = {name: pick(0.5, 1.0, 2.0, 3.0) for name in sorted(wished)}
     shot = Shot(name="1", framing=framing, distance=distance, room=room, keep_out=keep_out, keep_out_by="somebody", speed=speed,
-                hold=depth, stop=stop, light=light, picture=picture, look=look, rig=rig, wishes=dict.fromkeys(sorted(wished), 2.0))  # fmt: skip
+                hold=depth, stop=stop, light=light, picture=picture, look=look, rig=rig, wishes=weights)  # fmt: skip
     plain = {"field": field, "span": span, "wall": wall, "keep": keep, "fps": fps, "sharp": sharp, "stops": stops, "lux": lux, "wants": wants, "squeeze": squeeze,
-                 "kg": kg, "wished": wished, "own_rate": speed != ""}  # fmt: skip
+                 "kg": kg, "wished": wished, "weights": weights, "own_rate": speed != ""}  # fmt: skip
     return shot, plain
 
 
@@ -318,9 +319,17 @@ def test_as_arrays_and_one_by_one(data):
         assert best["stop"] == pytest.approx(mine[1]["t"] * ring)
         # Of those that do, none reaches more of its wishes; of equals none has the better ties.
         alike = [got for n, (_, _, _, got) in zip(first, cells, strict=True) if n == 0]
-        wishes = lambda got: [(met, share) for name, met, share in got["told"] if name in q["wished"]]  # noqa: E731
-        if all(share is not None or met for got in alike for met, share in wishes(got)):
-            score = lambda got: round(sum(1.0 if met else share for met, share in wishes(got)), 8)  # noqa: E731
+
+        def wishes(got):
+            return [
+                (q["weights"][name], met, share) for name, met, share in got["told"] if name in q["wished"]
+            ]
+
+        if all(share is not None or met for got in alike for _, met, share in wishes(got)):
+
+            def score(got):
+                return round(sum(weight * (1.0 if met else share) for weight, met, share in wishes(got)), 8)
+
             assert score(mine[1]) == pytest.approx(max(score(got) for got in alike), abs=1e-6)
             equals = [got["ties"] for got in alike if abs(score(got) - score(mine[1])) < 1e-8]
             assert mine[1]["ties"] == max(equals)

@@ -3,7 +3,7 @@ import type { Outcome, WriteProblem } from './client'
 import { faultsOf, type Faults } from './faults'
 import { History } from './history'
 import { Latest } from './latest'
-import { getAt, parsePath, setAt, type Step } from './paths'
+import { alike, getAt, parsePath, setAt, type Step } from './paths'
 import type { Problem } from './types'
 
 const KEEP_AFTER_MS = 700
@@ -181,8 +181,7 @@ export class DocumentEditor<D, S> {
       this.version = data.version
       if (document === this.document) {
         // What was kept may say more than what was typed: a distance its unit.
-        if (data.document && JSON.stringify(data.document) !== JSON.stringify(document))
-          this.document = data.document
+        if (data.document && !alike(data.document, document)) this.document = data.document
         this.kept = true
         this.#note(null)
       }

@@ -3,11 +3,17 @@ import { faultsOf } from './faults'
 import { fromAddress, toAddress } from './finder'
 import { percent, ratesText } from './format'
 import { Latest } from './latest'
-import { getAt, moved, parsePath, setAt, typedList, typedNumber, typedNumbers } from './paths'
+import { alike, getAt, moved, parsePath, setAt, typedList, typedNumber, typedNumbers } from './paths'
 import { placeOf } from './router.svelte'
 import { copyOfMode, deleted, freeName, inserted, newFormat, newMode, shifted } from './rows'
 
 describe('paths', () => {
+  it('two documents are alike whatever the order of keys, and empty or left out', () => {
+    expect(alike({ a: 1, b: [{ c: '' }] }, { b: [{}], a: 1, d: null })).toBe(true)
+    expect(alike({ a: '3' }, { a: '3 m' })).toBe(false)
+    expect(alike([1], [1, 2])).toBe(false)
+  })
+
   it('reads the paths that the server writes', () => {
     expect(parsePath('modes[0].formats[12].rates[1]')).toEqual(['modes', 0, 'formats', 12, 'rates', 1])
     expect(parsePath('pitch_um')).toEqual(['pitch_um'])

@@ -57,3 +57,14 @@ export function moved<T>(list: readonly T[], from: number, to: number): T[] {
   if (item !== undefined) copy.splice(Math.max(0, Math.min(to, copy.length)), 0, item)
   return copy
 }
+
+const nothing = (value: unknown): boolean =>
+  value == null || value === '' || (typeof value === 'object' && Object.values(value).every(nothing))
+
+/** Whether two documents say the same, whatever the order of their keys, and with what is empty left out or not. */
+export function alike(a: unknown, b: unknown): boolean {
+  if (nothing(a) || nothing(b)) return nothing(a) && nothing(b)
+  if (typeof a !== 'object' || typeof b !== 'object') return a === b
+  const [one, two] = [a as Record<string, unknown>, b as Record<string, unknown>]
+  return [...new Set([...Object.keys(one), ...Object.keys(two)])].every((key) => alike(one[key], two[key]))
+}

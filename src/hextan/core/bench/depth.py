@@ -12,6 +12,7 @@ from pydantic import Field
 from hextan.core.base import (
     MARKED,
     Floats,
+    HextanError,
     InvalidInputError,
     Metres,
     Part,
@@ -39,7 +40,7 @@ from hextan.core.bench.depth_answers import (
 )
 from hextan.core.bench.result import BenchResult, compute_bench
 from hextan.core.bench.state import LEAST_MOVEMENT_M, BenchState
-from hextan.core.equipment import Package, mounting_of
+from hextan.core.equipment import Lens, Package, mounting_of
 from hextan.core.evaluation import assumption
 from hextan.core.optics import (
     Plane,
@@ -270,6 +271,22 @@ def _words(bench: _Bench, told: StopFigures, what: str) -> str:
     return f"{bench.mark(told['mark'])} at {focus} {what} (exactly {exact})."
 
 
+def _marked_on(bench: _Bench, lens: Lens, exact_n: float) -> str | None:
+    """An exact f-number behind the adapters as a mark of another lens, narrow enough; None where its ring has none."""
+    other = bench.state.model_copy(
+        update={"lens_id": lens.id, "focal_mm": lens.focal_max_mm, "stop": None, "focus_m": None}
+    )
+    try:
+        found = compute_bench(bench.package, other, only_chosen=True)
+    except HextanError:
+        return None
+    open_n, setting = found.evaluation.f_number, found.setting
+    if open_n is None or setting.stop is None:
+        return None
+    mark = marked_stop(exact_n * setting.stop / open_n, setting.stops, True)
+    return None if mark is None else f"{setting.marks}{mark:.3g}"
+
+
 def _next_for_depth(bench: _Bench, told: StopFigures, near: float, far: float) -> str | None:
     """The longest shorter lens of the kit that goes on this body and holds it."""
     if told["mark"] is not None or told["exact"] is None:
@@ -284,10 +301,13 @@ def _next_for_depth(bench: _Bench, told: StopFigures, near: float, far: float) -
             plane, exact = hold(ThinLens(focal, bench.coc_mm, lens.pupil_magnification), near, far)
         except InvalidInputError:
             continue
-        if exact * bench.to_mark <= MARKED[-1] and exact * bench.to_mark <= bench.stops[-1]:
+        if plane.distance_mm < mm_from_m(lens.close_focus_m or 0.0) * (1 - 1e-9):
+            continue
+        set_to = _marked_on(bench, lens, exact)
+        if set_to is not None:
             wider = lens.focal_max_mm / bench.setting.focal_mm
             return (
-                f"{lens.name} at {lens.focal_max_mm:g} mm holds it at {bench.mark(exact * bench.to_mark)}, focused at "
+                f"{lens.name} at {lens.focal_max_mm:g} mm holds it at {set_to}, focused at "
                 f"{bench.both(m_from_mm(plane.distance_mm))}; its field is {1 / wider:.2f} times as wide. Or step back: "
                 "depth grows with distance."
             )

@@ -39,6 +39,16 @@
     table = null
     problem = null
   }
+  const summary = (read: ShotsTable) =>
+    [
+      counted(read.new, 'new'),
+      counted(read.changed, 'changed'),
+      read.renamed.length ? counted(read.renamed, 'renumbered') : '',
+      read.moved.length ? counted(read.moved, 'moved') : '',
+      counted(read.gone, 'not in it'),
+    ]
+      .filter(Boolean)
+      .join(', ')
   const counted = (names: readonly string[], word: string) =>
     `${names.length} ${word}${names.length ? ` (${some(names)})` : ''}`
   const told = ({ understood, kept, left_out }: ShotsTable) =>
@@ -75,10 +85,7 @@
 {#if table && file}
   <section aria-label="What {file.file.name} would change">
     <p>
-      <strong>{file.file.name}</strong>: {counted(table.new, 'new')}, {counted(table.changed, 'changed')}, {counted(
-        table.renamed,
-        'renumbered',
-      )}, {counted(table.moved, 'moved')}, {counted(table.gone, 'not in it')}
+      <strong>{file.file.name}</strong>: {summary(table)}
     </p>
     <p class="soft">
       {told(table)}
