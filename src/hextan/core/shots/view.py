@@ -107,13 +107,16 @@ def answer_with_changes(
     answer = answer_of_shot(package, settings, shot)
     if answer["verdict"] in ("does", "open"):
         return answer
-    kept: OrderedDict[Any, list[ShotChange]] = package.worked_out.setdefault(_CHANGES, OrderedDict())
+    # The catalogue is kept beside what was found in it: its number is nobody else's as long as it lives.
+    kept: OrderedDict[Any, tuple[Package | None, list[ShotChange]]] = package.worked_out.setdefault(
+        _CHANGES, OrderedDict()
+    )
     key = (shot.model_dump_json(exclude=_ASIDE), settings.model_dump_json(), id(catalogue))
     if key not in kept:
-        kept[key] = _changes(package, settings, shot, catalogue)
+        kept[key] = catalogue, _changes(package, settings, shot, catalogue)
         if len(kept) > MOST_KEPT:
             kept.popitem(last=False)
-    return {**answer, "changes": kept[key]}
+    return {**answer, "changes": kept[key][1]}
 
 
 def _changes(
