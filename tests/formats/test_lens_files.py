@@ -123,7 +123,7 @@ def test_what_people_write_is_read():
         (table("A,50,,K50"), "row 2: give an f-number or a T-stop (given: "),
         (table("A,0.05,2,K50"), "row 2, column focal_mm: must be greater than 0.5 (given: 0.05)."),
         (table("A,50,2,K50,70", header="name,focal_mm,t_stop,mount,weight_kg").replace(b"70", b"950"), "row 2, column weight_kg: must be at most 100 (given: 950.0)."),
-        (table("A,50,2,K50,3 lb", header="name,focal_mm,t_stop,mount,weight_kg"), "row 2, column weight_kg: is in kilograms: write the number alone, or with kg or g (given: '3 lb')."),
+        (table("A,50,2,K50,3 stone", header="name,focal_mm,t_stop,mount,weight_kg"), "row 2, column weight_kg: write it like 1.8, 1.8 kg, 1800 g, 4 lb or 4 lb 6 oz (given: '3 stone')."),
         (table("A,50,2,K50,near", header="name,focal_mm,t_stop,mount,close_focus_m"), "row 2, column close_focus_m: write it like 2.9, 2.9m, 9'6\", 9ft 6in or 115in (given: 'near')."),
         (table("A,50,2,K50,stop,2.4 27", header="name,focal_mm,t_stop,mount,circle_by,circles"), "row 2, column circles: write it like 2.4: 27.9; 4: 28.7 (place, colon, circle) (given: '2.4 27')."),
         (table("A,50,2,K50,round", header="name,focal_mm,t_stop,mount,projection"), "row 2, column projection: must be one of "),

@@ -56,6 +56,7 @@ def _kept(row: models.Production) -> ProductionKept:
         archived=row.archived,
         demo=row.demo_key is not None,
         words=repositories.settings_of(row).words,
+        unit=repositories.settings_of(row).unit,
     )
 
 

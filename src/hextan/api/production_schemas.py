@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 
 from hextan.api.shape import Listed, Shape
+from hextan.core.base import Unit
 from hextan.core.equipment import TradeWords
 from hextan.core.production import ProductionFacts, ProductionGlance
 
@@ -38,6 +39,8 @@ class ProductionKept(Shape):
     demo: bool
     #: The words of the trade that it speaks in.
     words: TradeWords
+    #: In which distances and weights are told.
+    unit: Unit
 
 
 class ProductionNew(Shape):

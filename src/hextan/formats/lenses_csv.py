@@ -11,7 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from hextan.core.base import Fault, InvalidInputError, new_key, parse_distance_m
+from hextan.core.base import Fault, InvalidInputError, new_key, parse_distance_m, parse_weight_kg
 from hextan.core.documents import LensDocument, LensSetDocument, parse_lens_set
 from hextan.formats.table import Faults, cell_text, plain_number, read_rows, word, write_rows
 
@@ -55,13 +55,12 @@ def _percent(text: str) -> Any:
 
 
 def _kilograms(text: str) -> Any:
-    found = _WITH_UNIT.fullmatch(text)
-    if found is None:
+    if not re.search("[a-zA-Z]", text):
         return plain_number(text)
-    per_kg = {"kg": 1.0, "g": 0.001}.get(found["unit"].lower())
-    if per_kg is None:
-        raise ValueError("is in kilograms: write the number alone, or with kg or g")
-    return round(plain_number(found["number"]) * per_kg, 6)
+    try:
+        return round(parse_weight_kg(text), 6)
+    except InvalidInputError as error:
+        raise ValueError(error.faults[0].rule) from None
 
 
 def _circles(text: str) -> list[dict[str, Any]]:

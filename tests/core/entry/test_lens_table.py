@@ -37,6 +37,17 @@ def test_a_table_becomes_a_set():
     ]
 
 
+@pytest.mark.parametrize(
+    ("title", "cell", "kg"),
+    # A pound is 0.45359237 kg, an ounce its sixteenth.
+    [("Weight", "2 kg", 2.0), ("Weight (lbs)", "4.4", 1.995806), ("Weight", "4.4 lb", 1.995806), ("Weight (kg / lb)", "2.0 / 4.4", 2.0),
+     ("Weight", "2.0 kg (4.4 lbs)", 2.0), ("Weight (g)", "950", 0.95), ("Weight [kg]", "950 g", 0.95), ("Weight", "2 lb 6 oz", 1.077282)],
+)  # fmt: skip
+def test_a_weight_is_read_in_its_own_unit(title, cell, kg):
+    lens = of(f"Lens\tT\t{title}\n25\t2\t{cell}")["document"].lenses[0]
+    assert lens.weight_kg == pytest.approx(kg, abs=1e-6)
+
+
 @pytest.mark.parametrize("separator", ["\t", ";", "|"])
 def test_however_it_is_separated(separator):
     rows = [
@@ -55,6 +66,8 @@ def test_however_it_is_separated(separator):
      ("Lens\tT\twide\nA\t2\t3", "row 1, Lens", "says no focal length"),
      ("Lens\tT\tClass\n25\t2\thuge", "row 1, Class", "is no class"),
      ("Lens\tT\tImage circle\n25\t2\t1,234", "row 1, Image circle", "could be a thousand"),
+     ("Lens\tT\tWeight (kg or lb)\n25\t2\t4.4", "row 1, Weight (kg or lb)", "may be in kg or lb"),
+     ("Lens\tT\tWeight\n25\t2\t2 stone", "row 1, Weight", "write it like"),
      ("Lens\tT\tClose focus\n25\t2\tnear", "row 1, Close focus", "")],
 )  # fmt: skip
 def test_what_is_not_understood_is_told_with_its_place(text, field, words):

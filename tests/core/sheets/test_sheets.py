@@ -263,6 +263,13 @@ def test_the_kit_by_its_cases():
         weights[r["section"]] += r["cells"][1]["value"] * (r["cells"][4]["value"] or 0.0)
     for section, kg in weights.items():
         assert float(section.rsplit(" · ", 1)[1].split()[0]) == pytest.approx(kg, abs=0.051)
+    # In feet the same in pounds, 0.45359237 kg each.
+    in_feet = replace(m := demo(), settings=m.settings.model_copy(update={"unit": "ft"}))
+    pounds = tables(made("kit", in_feet, which="River days"))[0]
+    assert [c["unit"] for c in pounds["columns"]][4] == "lb"
+    for one, other in zip(table["rows"], pounds["rows"], strict=True):
+        kg, lb = one["cells"][4]["value"], other["cells"][4]["value"]
+        assert lb == (None if kg is None else pytest.approx(kg / 0.45359237, abs=0.006))
     assert not any(
         line.split("for ")[1].startswith("s1")
         for b in sheet["blocks"]

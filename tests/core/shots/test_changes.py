@@ -287,3 +287,20 @@ def test_an_upright_delivery_out_of_a_wide_recording_may_be_dark_outside():
     )
     told = answer_with_changes(tiny, PackageSettings(), shot)["changes"]
     assert not any(edit["kind"] == "outside" for change in told for edit in change["edits"])
+
+
+@pytest.mark.parametrize(
+    ("limit", "told"), [("2 lb", "11.1 lb"), ("1.5 kg", "5.1 kg"), ("3 lb 8 oz", "11.1 lb")]
+)
+def test_a_stronger_rig_is_told_in_the_unit_it_was_written_in(limit, told):
+    """2.05 and 2.95 kg together are 5.0 kg, 11.023 lb: rounded up, so that it carries them."""
+    body = parse_body(a_body([a_mode(formats=[a_format(rates=["25"])])], weight_kg=2.05))
+    heavy = lens(1, name="Heavy 35", focal=35.0, weight_kg=2.9500001)
+    package = package_of([body], lens_sets=(LensSet(1, "Lantern Works", "Heron", (heavy,)),))
+    shot = Shot(name="1", framing="waist", rig=f"gimbal {limit}, no lens change")
+    answer = answer_with_changes(package, PackageSettings(), shot)
+    assert answer["verdict"] == "cannot"
+    (edits,) = (change["edits"] for change in answer["changes"] if change["edits"][0]["kind"] == "rig")
+    assert [edit["to"] for edit in edits] == [f"gimbal {told}, no lens change"]
+    package, changed = applied(package, shot, edits)
+    assert answer_of_shot(package, PackageSettings(), changed)["verdict"] == "does"

@@ -75,6 +75,14 @@ def test_what_is_not_understood_without_a_unit(reader, text):
         reader(text)
 
 
+def test_what_a_rig_carries_in_either_system():
+    assert said.rig("gimbal 10 lb").limit_kg == pytest.approx(4.5359237)
+    assert said.rig("gimbal 4,5 kg, no lens change").limit_kg == 4.5
+    in_feet = PackageSettings(unit="ft")
+    judged = answer(KIT, in_feet, framing="waist", rig="gimbal 2 lb")
+    assert next(r["wanted"] for r in judged["reasons"] if r["name"] == "rig") == "2 lb on the gimbal"
+
+
 def test_speeds():
     assert [
         said.speed(text, 24.0).high for text in ("100", "4x", "4x slow", "2x slower", "24-96", "59.94 fps")

@@ -99,7 +99,7 @@ const at = (production_id: number) => ({ params: { path: { production_id } } })
 /** What is said of a production; the page speaks in its words from then on. */
 export async function readProduction(id: number) {
   const found = await outcome(http.GET('/api/productions/{production_id}', at(id)))
-  if (found.data) trade.words = found.data.words
+  if (found.data) [trade.words, trade.unit] = [found.data.words, found.data.unit]
   return found
 }
 

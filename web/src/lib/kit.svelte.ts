@@ -65,7 +65,10 @@ export class KitLook<A extends object, T> {
     this.bench = bench.data.state
     const begin = this.first(bench.data.state, kit.data)
     if (!begin) return
-    this.ask = { ...begin, ...(this.inAddress ? fromAddress() : null) }
+    // The unit is that of the Bench, whatever it was when the address was copied.
+    const told = this.inAddress ? { ...fromAddress() } : {}
+    delete told['unit']
+    this.ask = { ...begin, ...told }
     this.#latest.want()
   }
 

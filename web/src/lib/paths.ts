@@ -20,12 +20,20 @@ export function getAt(whole: unknown, path: readonly Step[]): unknown {
   return path.reduce<unknown>((at, step) => (at as Record<Step, unknown> | null | undefined)?.[step], whole)
 }
 
+const THOUSANDS = /^\d{1,3},\d{3}$/
+
+/** What has to be asked of a figure whose comma may part thousands or decimals; nothing of any other. */
+export const eitherWay = (text: string) =>
+  THOUSANDS.test(text.trim())
+    ? `may mean ${text.trim().replace(',', '')} or ${text.trim().replace(',', '.')}: write it without the comma, or with a point`
+    : ''
+
 /** What was typed for a number: a number where it is one, null for nothing, else the text itself for the server to refuse. */
 export function typedNumber(text: string): number | string | null {
   const told = text.trim()
   if (told === '') return null
-  // Thousands to some, decimals to others: the server asks.
-  if (/^\d{1,3},\d{3}$/.test(told)) return told
+  // Thousands to some, decimals to others: it is asked.
+  if (THOUSANDS.test(told)) return told
   const value = Number(told.replace(',', '.'))
   return Number.isFinite(value) && /^[-+.,\d]+(e[-+]?\d+)?$/i.test(told) ? value : told
 }

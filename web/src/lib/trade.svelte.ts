@@ -1,6 +1,6 @@
-/** The words of the trade in which a production speaks: of cinema, of video, or of stills. */
+/** How a production speaks: in the words of cinema, of video, or of stills, and in which units. */
 import { gain, shutterTime } from './light'
-import type { Words } from './types'
+import type { Unit, Words } from './types'
 
 export const TRADES: readonly { value: Words; label: string; about: string }[] = [
   {
@@ -14,6 +14,8 @@ export const TRADES: readonly { value: Words; label: string; about: string }[] =
 
 class Trade {
   words = $state<Words>('cine')
+  /** Of distances; weights go with it. */
+  unit = $state<Unit>('m')
 
   /** How a sensitivity is called. */
   readonly sensitivity = $derived(this.words === 'stills' ? 'ISO' : 'EI')

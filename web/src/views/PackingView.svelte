@@ -5,8 +5,10 @@
   import { KitSearch, PackingEditor, ShownStock } from '../lib/packing.svelte'
   import { pathTo, router } from '../lib/router.svelte'
   import { freeName, newKey } from '../lib/rows'
+  import { trade } from '../lib/trade.svelte'
   import type { KitPlan, KitShot, Problem, ThingName } from '../lib/types'
   import type { ViewProps } from '../lib/views'
+  import { weightWords } from '../lib/weights'
   import Choice from '../parts/controls/Choice.svelte'
   import TabPages from '../parts/controls/TabPages.svelte'
   import EntryField from '../parts/fields/EntryField.svelte'
@@ -222,7 +224,7 @@
                       'stopped before everything was looked at'}{kit.stopped ? '; stopped' : ''}</span
                   >{/if}
                 <span
-                  >{kit.weight_kg.toFixed(1)} kg{#if kit.weight_unknown.length}<span
+                  >{weightWords(kit.weight_kg, trade.unit, 1)}{#if kit.weight_unknown.length}<span
                       class="warn"
                       title="No weight is stated of {kit.weight_unknown.join(', ')}"
                     >
@@ -368,7 +370,7 @@
               </div>
               <Grid
                 label="Things and prices"
-                columns={stockColumns(document.currency, editor.sheet?.hire_days ?? 1)}
+                columns={stockColumns(document.currency, editor.sheet?.hire_days ?? 1, trade.unit)}
                 rows={stock.rows}
                 path="stock"
                 empty="No equipment yet."

@@ -56,6 +56,7 @@ from hextan.core.base.rates import RateSet, parse_rate, rate_words
 from hextan.core.base.stops import MARKED, stops_between, stops_of_lens
 from hextan.core.base.typed import either_way, figure_of
 from hextan.core.base.versions import Plain, Schema
+from hextan.core.base.weights import limit_words, parse_weight_kg, weight_figure, weight_unit, weight_words
 
 __all__ = [
     "MARKED",
@@ -109,6 +110,7 @@ __all__ = [
     "highest_rate_words",
     "just_covers_words",
     "limit_digits",
+    "limit_words",
     "limits",
     "m_from_mm",
     "margin_words",
@@ -119,6 +121,7 @@ __all__ = [
     "no_longer_here",
     "parse_distance_m",
     "parse_rate",
+    "parse_weight_kg",
     "parser_of",
     "positive",
     "rate_words",
@@ -131,4 +134,7 @@ __all__ = [
     "stops_words",
     "total_words",
     "um_from_mm",
+    "weight_figure",
+    "weight_unit",
+    "weight_words",
 ]

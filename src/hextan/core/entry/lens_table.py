@@ -6,7 +6,7 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
-from hextan.core.base import Fault, InvalidInputError, Plain, Unit, parse_distance_m
+from hextan.core.base import Fault, InvalidInputError, Plain, Unit, parse_distance_m, parse_weight_kg
 from hextan.core.entry.figures import CLASS_WORDS
 from hextan.core.entry.tables import cells_of, meanings_of
 
@@ -16,7 +16,7 @@ TITLES: tuple[tuple[str, str], ...] = (
     ("image circle", r"circle|coverage"),
     ("front", r"front|filter"),
     ("length", r"^length|\blong\b"),
-    ("weight", r"weight|\bkg\b|\bg\b|mass"),
+    ("weight", r"weight|\bkg\b|\bg\b|\blbs?\b|mass"),
     ("squeeze", r"squeeze|anamorphic"),
     ("class", r"class|format|made for|designed"),
     ("mount", r"mount"),
@@ -26,6 +26,17 @@ TITLES: tuple[tuple[str, str], ...] = (
     ("name", r"name|model|type"),
 )  # fmt: skip
 _NUMBER = r"\d+(?:[.,]\d+)?"
+_WEIGHT_UNITS = {
+    "kg": "kg",
+    "kilo": "kg",
+    "g": "g",
+    "gram": "g",
+    "lb": "lb",
+    "pound": "lb",
+    "oz": "oz",
+    "ounce": "oz",
+}
+_WEIGHT_UNIT = r"\b(kg|kilo|g|gram|lb|pound|oz|ounce)(?:ram|s)*\b"
 _RANGE = re.compile(rf"({_NUMBER})\s*(?:mm)?(?:\s*(?:-|–|to)\s*({_NUMBER}))?", re.IGNORECASE)
 
 
@@ -147,8 +158,15 @@ def _distance(lens: Plain, cell: str, title: str) -> None:
 
 
 def _weight(lens: Plain, cell: str, title: str) -> None:
-    grams = re.search(r"\d\s*g\b", cell) or (re.search(r"\bg\b|gram", title) and not re.search(r"kg", cell))
-    lens["weight_kg"] = _number(cell) / (1000 if grams else 1)
+    units = list(dict.fromkeys(_WEIGHT_UNITS[found] for found in re.findall(_WEIGHT_UNIT, title.lower())))
+    # A second figure in other units says the same again: 2.0 kg / 4.4 lb, 2.0 kg (4.4 lb).
+    first, *second = (part.strip() for part in re.split(r"[/(|]", cell, maxsplit=1))
+    if len(units) > 1 and not re.search("[a-z]", first, re.IGNORECASE) and not second:
+        raise ValueError(f"may be in {' or '.join(units)}: write the unit in the cell")
+    try:
+        lens["weight_kg"] = round(parse_weight_kg(first, units[0] if units else "kg"), 6)
+    except InvalidInputError as error:
+        raise ValueError(error.faults[0].rule) from None
 
 
 def _class(lens: Plain, cell: str, title: str) -> None:

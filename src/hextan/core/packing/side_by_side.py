@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 from statistics import median
 
+from hextan.core.base import Unit, weight_words
 from hextan.core.packing.answers import KitAnswer, KitShot, SideBySide, SideFigure, SideShot
 from hextan.core.packing.choices import Choices, choices_of
 from hextan.core.packing.document import KitPlan
@@ -25,7 +26,7 @@ def side_by_side(first: Packed, second: Packed) -> SideBySide:
     return {
         "first": a["name"],
         "second": b["name"],
-        "figures": _figures(a, b),
+        "figures": _figures(a, b, first.choices.settings.unit),
         "shots": rows,
         "told": _told(a, b, rows),
     }
@@ -124,7 +125,7 @@ def _reason(whole: Choices, s: int, bodies: list[str]) -> str:
     return f"the lens: {with_what(shot.judged, best[1])} would do it as well"
 
 
-def _figures(a: KitAnswer, b: KitAnswer) -> list[SideFigure]:
+def _figures(a: KitAnswer, b: KitAnswer, unit: Unit) -> list[SideFigure]:
     def figure(name: str, told: Callable[[KitAnswer], str]) -> SideFigure:
         return {"name": name, "first": told(a), "second": told(b)}
 
@@ -136,7 +137,7 @@ def _figures(a: KitAnswer, b: KitAnswer) -> list[SideFigure]:
         figure("Lenses", lambda k: ", ".join(t["name"] for t in k["things"] if t["kind"] == "lens") or "none"),
         figure("Bodies", lambda k: ", ".join(t["name"] for t in k["things"] if t["kind"] == "body") or "none"),
         figure("Adapters", lambda k: ", ".join(t["name"] for t in k["things"] if t["kind"] == "adapter") or "none"),
-        figure("Weight", lambda k: without(k["weight_unknown"], f"{k['weight_kg']:.1f} kg")),
+        figure("Weight", lambda k: without(k["weight_unknown"], weight_words(k["weight_kg"], unit))),
         figure("Cost", lambda k: without(k["cost_unknown"], money(k["cost"], k["currency"]))),
         figure("Cost of a shot", lambda k: money(round(k["cost"] / k["shots_done"], 2), k["currency"]) if k["shots_done"] else "–"),
         figure("Changes", lambda k: f"{k['changes']}, {k['minutes']:.0f} min"),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from hextan.core.base import weight_words
 from hextan.core.packing.answers import KitStep
 from hextan.core.packing.choices import MISSED_PARTS, Choices
 from hextan.core.packing.program import Found
@@ -34,7 +35,7 @@ def plural(count: int, one: str, more: str = "") -> str:
 def figure_words(whole: Choices, by: str, value: float) -> str:
     """Write one figure of a kit."""
     if by == "weight":
-        return f"{value:.1f} kg"
+        return weight_words(value, whole.settings.unit)
     if by == "cost":
         return money(value, whole.packing.currency)
     if by == "wishes":

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+from hextan.core.base import limit_words, weight_words
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.packing.answers import KitAnswer, KitDay, KitShot, KitVerdict, OtherKit
 from hextan.core.packing.choices import Choices, choices_of
@@ -121,7 +122,11 @@ def _nothing(whole: Choices, watch: Watch) -> KitAnswer:
         why = "Stopped before a first kit was found: give it more time, or fewer things to choose from."
     elif limit is not None:
         must = sum(whole.things.every[t].weight_kg or 0.0 for t in whole.musts)
-        why = f"What must be carried weighs {must:.1f} kg, and {limit:g} kg are allowed: raise the limit, or carry less."
+        unit = whole.settings.unit
+        why = (
+            f"What must be carried weighs {weight_words(must, unit)}, and {limit_words(limit, unit)} are allowed: "
+            "raise the limit, or carry less."
+        )
     else:
         why = "There is no such kit: look at what must be carried, and how many there are of it."
     return _empty(whole) | {"why": why, "stopped": watch.left_s <= 0}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hextan.core.base import Unit, parse_rate
+from hextan.core.base import Unit, parse_rate, weight_figure, weight_unit, weight_words
 from hextan.core.bench import Scene
 from hextan.core.packing import KitAnswer, KitPlan
 from hextan.core.sheets.cells import distance_cell
@@ -190,6 +190,7 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
         return
     stock = {(s.thing.kind, s.thing.of, s.thing.name): s for s in m.packing.stock}
     cases: dict[str, list[SheetRow]] = {}
+    unit = units_of(m, plan)[0]
     weights: dict[str, float] = {}
     for thing in answer["things"]:
         known = (
@@ -206,7 +207,9 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
                     figure(float(thing["count"]), f"{thing['count']}"),
                     words(thing["name"], "focus"),
                     words(thing["of"] or thing["kind"]),
-                    number(thing["weight_kg"], 2),
+                    number(
+                        None if thing["weight_kg"] is None else weight_figure(thing["weight_kg"], unit), 2
+                    ),
                     words(whose),
                     words("" if known is None else known.serial),
                     words(thing["note"] or thing["told"]),
@@ -218,9 +221,9 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
     rows = [
         each
         for case in sorted(cases, key=lambda c: (c == "Not in a case", c))
-        for each in _with_weight(cases[case], case, weights[case])
+        for each in _with_weight(cases[case], f"{case} · {weight_words(weights[case], unit)}")
     ]
-    draft.lead = _kit_lead(answer)
+    draft.lead = _kit_lead(answer, unit)
     draft.blocks.append(
         table(
             [
@@ -228,7 +231,7 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
                 column("", "×"),
                 column("What", words=True),
                 column("Of", words=True),
-                column("each", "kg"),
+                column("each", weight_unit(unit)),
                 column("Whose", words=True),
                 column("Serial numbers", words=True),
                 column("For", words=True),
@@ -253,19 +256,18 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
     _days_of_kit(answer, draft)
 
 
-def _with_weight(rows: list[SheetRow], case: str, kg: float) -> list[SheetRow]:
-    title = f"{case} · {kg:.1f} kg"
+def _with_weight(rows: list[SheetRow], title: str) -> list[SheetRow]:
     return [{"section": title, "cells": each["cells"]} for each in rows]
 
 
-def _kit_lead(answer: KitAnswer) -> str:
+def _kit_lead(answer: KitAnswer, unit: Unit) -> str:
     how = (
         "kept by hand" if answer["kept"] else "proved smallest" if answer["proved"] else "not proved smallest"
     )
     lenses = "1 lens" if answer["lenses"] == 1 else f"{answer['lenses']} lenses"
     return (
         f"{answer['name']}: {lenses} for {answer['shots_done']} of {answer['shots_asked']} shots, "
-        f"{answer['weight_kg']:.1f} kg; {how}."
+        f"{weight_words(answer['weight_kg'], unit)}; {how}."
     )
 
 

@@ -8,7 +8,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from hextan.core.base import Flags, Floats, distance_words, margin_words, mm_from_m, stops_words
+from hextan.core.base import (
+    Flags,
+    Floats,
+    distance_words,
+    limit_words,
+    margin_words,
+    mm_from_m,
+    stops_words,
+    weight_words,
+)
 from hextan.core.finder import Check as OfFormats
 from hextan.core.finder import FinderAsk, candidates, checks_of
 from hextan.core.optics import MARGINAL_SHARE, extract_picture, media
@@ -421,8 +430,8 @@ def _carried_by(cells: Cells) -> list[Check]:
     with np.errstate(divide="ignore", invalid="ignore"):
         spare = np.where(known, np.log2(limit / weight), PLENTY)
         share = np.where(met, 1.0, np.clip(limit / weight, 0, 1))
-    return [Check("rig", f"{limit:g} kg on the {cells.needs.rig.kind or 'rig'}", cells.needs.must("rig"), cells.needs.weight("rig"),
-                  met, share, spare, lambda i, j: f"{float(weight[i, j]):.2f} kg" if known[i, j] else "weight not stated")]  # fmt: skip
+    return [Check("rig", f"{limit_words(limit, cells.settings.unit)} on the {cells.needs.rig.kind or 'rig'}", cells.needs.must("rig"), cells.needs.weight("rig"),
+                  met, share, spare, lambda i, j: weight_words(float(weight[i, j]), cells.settings.unit, 2) if known[i, j] else "weight not stated")]  # fmt: skip
 
 
 def _wished_places(cells: Cells) -> list[Check]:

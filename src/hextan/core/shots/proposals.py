@@ -12,7 +12,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from hextan.core.base import MARKED, Flags, Floats, m_from_mm, mm_from_m, rate_words, stops_words
+from hextan.core.base import (
+    MARKED,
+    Flags,
+    Floats,
+    Unit,
+    limit_words,
+    m_from_mm,
+    mm_from_m,
+    rate_words,
+    stops_words,
+    weight_figure,
+)
 from hextan.core.optics import conjugates
 from hextan.core.shots.cells import AT_A_MARK, Cells, Limits, listed_eis
 from hextan.core.shots.checks import SAME_PERCENT, Check, head_of
@@ -27,6 +38,8 @@ MOST_LIGHT_STOPS = 4.0
 DENSITIES = (0.3, 0.6, 0.9, 1.2, 1.5, 1.8, 2.1)
 #: Of one kind so many are tried, the least trouble first.
 MOST_TRIED = 10
+#: What a rig carries, as a cell says it.
+_CARRIED = r"[\d.,]+\s*(?:kg|g|lbs?|pounds?)\b(?:\s*\d+\s*oz)?"
 _EDGE = 1 + SAME_PERCENT / 100
 
 Proposal = tuple[float, list[Edit]]
@@ -524,9 +537,13 @@ def stronger_rig(judged: Judged, mask: Flags) -> Iterator[Proposal]:
     above = weight[weight > limit]
     if not len(above):
         return
-    kg = math.ceil(float(above.min()) * 10 - 1e-9) / 10
-    text = re.sub(r"\d+(?:\.\d+)?(\s*kg)", rf"{kg:g}\1", shot.rig, count=1)
-    words = f"a {cells.needs.rig.kind or 'rig'} that carries {kg:g} kg"
+    # Told in the unit in which it was written.
+    unit: Unit = "ft" if re.search(r"\d\s*(?:lb|pound)", shot.rig, re.IGNORECASE) else "m"
+    per_kg = weight_figure(1.0, unit)
+    kg = math.ceil(float(above.min()) * per_kg * 10 - 1e-9) / 10 / per_kg
+    carried = limit_words(kg, unit)
+    text = re.sub(_CARRIED, carried, shot.rig, count=1, flags=re.IGNORECASE)
+    words = f"a {cells.needs.rig.kind or 'rig'} that carries {carried}"
     yield trouble("rig", math.log2(kg / limit)), [cell("rig", shot, text, words)]
 
 

@@ -16,6 +16,7 @@ from hextan.core.base import (
     figure_of,
     parse_distance_m,
     parse_rate,
+    parse_weight_kg,
 )
 from hextan.core.kit import FRAMINGS
 from hextan.core.light import LUX_PER_FOOT_CANDLE, MOST_LUX
@@ -406,6 +407,13 @@ def _picture_word(part: str) -> tuple[str, object]:
     )
 
 
+def _carries(text: str) -> float:
+    try:
+        return _within(parse_weight_kg(text), "what it carries, in kg,", 0.01, 10_000)
+    except InvalidInputError as error:
+        raise NotReadError(error.faults[0].rule) from None
+
+
 def rig(text: str) -> Carrier:
     """Read what carries the camera.
 
@@ -415,17 +423,19 @@ def rig(text: str) -> Carrier:
     kind, limit, held = "", None, False
     for part in _parts(text):
         found = re.fullmatch(
-            rf"(tripod|hand|gimbal|crane|car)(?:[ -]held)?(?: {_NUMBER} ?kg)?", part, re.IGNORECASE
+            r"(tripod|hand|gimbal|crane|car)(?:[ -]held)?(?:\s+([\d.,]+ ?(?:kg|g|lbs?|pounds?)(?: \d+ ?oz)?))?",
+            part,
+            re.IGNORECASE,
         )
         if found:
             kind, limit = (
                 found[1].lower(),
-                _within(_figure(found[2]), "what it carries, in kg,", 0.01, 10_000) if found[2] else limit,
+                _carries(found[2]) if found[2] else limit,
             )
         elif re.fullmatch(r"no lens changes?", part, re.IGNORECASE):
             held = True
         else:
-            raise NotReadError("may be tripod, hand, car, crane 8 kg, gimbal 4.5 kg, no lens change")
+            raise NotReadError("may be tripod, hand, car, crane 8 kg, gimbal 10 lb, no lens change")
     return Carrier(kind, limit, held)  # type: ignore[arg-type]
 
 

@@ -15142,6 +15142,12 @@ export interface components {
              */
             id: number;
             /**
+             * Unit
+             * @description Unit.
+             * @enum {string}
+             */
+            unit: "m" | "ft";
+            /**
              * Version
              * @description Counts up with each change; a write names the one that it is based on.
              */

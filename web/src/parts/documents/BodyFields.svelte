@@ -1,6 +1,7 @@
 <script lang="ts">
   import { trade } from '../../lib/trade.svelte'
   import type { BodyDocument } from '../../lib/types'
+  import { weightUnit } from '../../lib/weights'
   import Choice from '../controls/Choice.svelte'
   import EntryField from '../fields/EntryField.svelte'
 
@@ -190,11 +191,12 @@
   <span class="item"
     ><span class="soft">Weight</span><EntryField
       {...cell('weight_kg', 'Weight of the body')}
-      kind="number"
+      kind="weight"
+      unit={trade.unit}
       value={document.weight_kg}
       size={5}
       placeholder="?"
-    />kg</span
+    />{weightUnit(trade.unit)}</span
   >
   <span class="item"
     ><span class="soft">Size</span>{#each ['Width', 'Height', 'Depth'] as side, axis (side)}{axis

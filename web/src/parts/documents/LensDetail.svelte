@@ -2,6 +2,8 @@
   import Choice from '../controls/Choice.svelte'
   import { distanceWithUnit, mm } from '../../lib/format'
   import { circlesText, typedCircles } from '../../lib/lenses.svelte'
+  import { trade } from '../../lib/trade.svelte'
+  import { weightUnit } from '../../lib/weights'
   import type { LensDocument, LensFigures } from '../../lib/types'
   import EntryField from '../fields/EntryField.svelte'
 
@@ -149,10 +151,11 @@
     <span class="item"
       ><span class="soft">Weight</span><EntryField
         {...cell('weight_kg', 'Weight')}
-        kind="number"
+        kind="weight"
+        unit={trade.unit}
         value={lens.weight_kg}
         size={5}
-      />kg</span
+      />{weightUnit(trade.unit)}</span
     >
   </div>
   {#if figures}
@@ -166,9 +169,11 @@
       {/if}
       {#if figures.close}
         <li>
-          At close focus{lens.focal_long_mm ? ', long end' : ''}: {figures.close.field_m.toFixed(3)} m across 24.89
-          mm, 1:{(1 / figures.close.magnification).toFixed(1)}{lens.close_focus_m
-            ? `, from ${distanceWithUnit(lens.close_focus_m, 'm')}`
+          At close focus{lens.focal_long_mm ? ', long end' : ''}: {distanceWithUnit(
+            figures.close.field_m,
+            trade.unit,
+          )} across 24.89 mm, 1:{(1 / figures.close.magnification).toFixed(1)}{lens.close_focus_m
+            ? `, from ${distanceWithUnit(lens.close_focus_m, trade.unit)}`
             : ''}; extension alone would take {figures.close.extension_percent.toFixed(1)} % of the width{lens.breathing_percent ==
           null
             ? ''

@@ -134,6 +134,8 @@ describe('numbers that are typed', () => {
       await fireEvent.change(screen.getByLabelText('Time'), { target: { value: text } })
       expect(screen.getByRole('alert').textContent).toBe('a number, like 180, 0.5 or 1/50')
     }
+    await fireEvent.change(screen.getByLabelText('Time'), { target: { value: '1,234' } })
+    expect(screen.getByRole('alert').textContent).toMatch('may mean 1234 or 1.234')
     expect(onchange).not.toHaveBeenCalled()
     await fireEvent.change(screen.getByLabelText('Time'), { target: { value: '7' } })
     await rerender({ fault: 'must be below 5' })

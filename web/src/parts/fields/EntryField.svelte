@@ -1,11 +1,15 @@
 <script lang="ts">
   import { typedNumber, typedNumbers } from '../../lib/paths'
+  import type { Unit } from '../../lib/types'
+  import { typedWeight, weightText } from '../../lib/weights'
   import FaultNote from './FaultNote.svelte'
 
   interface Props {
     label: string
     value: unknown
-    kind: 'text' | 'number' | 'numbers'
+    kind: 'text' | 'number' | 'numbers' | 'weight'
+    /** In which a weight is written; kept in kilograms. */
+    unit?: Unit
     /** The rule that is broken. */
     fault?: string | undefined
     /** A figure with an origin of its own is marked by its first letter. */
@@ -16,7 +20,18 @@
     oninput: (value: unknown) => void
     onfocus?: () => void
   }
-  let { label, value, kind, fault, origin, size = 6, placeholder = '', oninput, onfocus }: Props = $props()
+  let {
+    label,
+    value,
+    kind,
+    fault,
+    origin,
+    unit = 'm',
+    size = 6,
+    placeholder = '',
+    oninput,
+    onfocus,
+  }: Props = $props()
 
   const id = $props.id()
   let field = $state<HTMLElement>()
@@ -24,11 +39,18 @@
   // What was typed is shown as long as the figure is what it was read as; after undo it is not.
   let typed = $state.raw<{ text: string; value: unknown } | null>(null)
   const written = $derived(
-    kind === 'numbers' && Array.isArray(value) ? value.join(', ') : value == null ? '' : String(value),
+    kind === 'numbers' && Array.isArray(value)
+      ? value.join(', ')
+      : kind === 'weight' && typeof value === 'number'
+        ? weightText(value, unit)
+        : value == null
+          ? ''
+          : String(value),
   )
 
   function take(text: string) {
-    const read = { text: String, number: typedNumber, numbers: typedNumbers }[kind](text)
+    const weight = (typing: string) => typedWeight(typing, unit)
+    const read = { text: String, number: typedNumber, numbers: typedNumbers, weight }[kind](text)
     typed = { text, value: read }
     oninput(read)
   }
@@ -39,7 +61,7 @@
   <input
     class="set"
     class:figure={kind !== 'text'}
-    class:right={kind === 'number'}
+    class:right={kind === 'number' || kind === 'weight'}
     style:width="{size}ch"
     aria-label={label}
     aria-invalid={fault !== undefined}

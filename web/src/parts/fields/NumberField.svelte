@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { eitherWay, typedNumber } from '../../lib/paths'
   import FaultNote from './FaultNote.svelte'
 
   interface Props {
@@ -18,17 +19,19 @@
   const told = $derived(own || fault)
 
   function read(input: HTMLInputElement) {
-    const text = input.value.trim().replace(',', '.').replace('−', '-')
+    const text = input.value.trim().replace('−', '-')
     if (text === '' && optional) {
       own = ''
       onchange(null)
       return
     }
     // 1/50 is a number as well: shutter times are written so.
-    const [over, under, more] = text.split('/').map(Number)
-    const figure = more !== undefined ? NaN : under === undefined ? over : (over ?? NaN) / under
-    own = text !== '' && Number.isFinite(figure) ? '' : 'a number, like 180, 0.5 or 1/50'
-    if (own === '') onchange(figure ?? null)
+    const parts = text.split('/').map(typedNumber)
+    const asked = parts.map((part) => (typeof part === 'string' ? eitherWay(part) : '')).find(Boolean)
+    const [over, under = 1] = parts.map((part) => (typeof part === 'number' ? part : NaN))
+    const figure = parts.length > 2 || over === undefined ? NaN : over / under
+    own = asked ?? (Number.isFinite(figure) ? '' : 'a number, like 180, 0.5 or 1/50')
+    if (own === '') onchange(figure)
   }
 </script>
 

@@ -110,7 +110,7 @@
 {:else}
   <input
     class:figure={column.kind !== 'text'}
-    class:right={column.kind === 'number'}
+    class:right={column.kind === 'number' || column.kind === 'weight'}
     style:width="{column.size ?? 6}ch"
     aria-label={label}
     autocomplete="off"

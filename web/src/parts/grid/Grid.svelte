@@ -88,7 +88,7 @@
         {#each props.columns as c (c.key)}
           <th
             scope="col"
-            class:number={c.kind === 'number'}
+            class:number={c.kind === 'number' || c.kind === 'weight'}
             class:computed={c.kind === 'computed'}
             class:right={c.right}
             title={c.gloss}><span aria-hidden="true">{c.title}</span><span class="sr-only">{c.name}</span></th
@@ -119,8 +119,8 @@
               aria-invalid={fault !== undefined}
               aria-selected={isChosen(i, j) || (here && grid.active !== null)}
               aria-describedby={here && (fault !== undefined || c.long) ? `${id}-told` : undefined}
-              class:number={c.kind === 'number' || c.right}
-              class:figure={c.kind === 'number' || c.kind === 'rates' || c.right}
+              class:number={c.kind === 'number' || c.kind === 'weight' || c.right}
+              class:figure={c.kind === 'number' || c.kind === 'weight' || c.kind === 'rates' || c.right}
               class:computed={c.kind === 'computed'}
               class:check={c.long}
               class:bad={c.bad?.(r)}

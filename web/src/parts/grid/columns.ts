@@ -3,6 +3,8 @@ import type { Snippet } from 'svelte'
 import { tsvFormatRows, tsvParseRows } from 'd3-dsv'
 import { ratesText } from '../../lib/format'
 import { getAt, parsePath, setAt, typedList, typedNumber } from '../../lib/paths'
+import type { Unit } from '../../lib/types'
+import { typedWeight, weightText } from '../../lib/weights'
 
 export interface Row {
   key?: string
@@ -22,7 +24,9 @@ export interface Column<R> {
   name: string
   /** What it means; told when a cell of it is chosen. */
   gloss?: string
-  kind: 'text' | 'number' | 'rates' | 'choice' | 'choices' | 'check' | 'computed'
+  kind: 'text' | 'number' | 'weight' | 'rates' | 'choice' | 'choices' | 'check' | 'computed'
+  /** In which a weight is written; kept in kilograms. */
+  unit?: Unit
   /** Where it is kept, where that differs from row to row. */
   at?: (row: R) => string
   /** What is shown, where it is not the value itself. */
@@ -60,6 +64,7 @@ export const textOf = <R>(column: Column<R>, row: R): string => column.text?.(ro
 export function writtenOf<R>(column: Column<R>, row: R): string {
   const value = valueOf(column, row)
   if (value == null) return ''
+  if (column.kind === 'weight' && typeof value === 'number') return weightText(value, column.unit ?? 'm')
   if (column.kind === 'rates' && Array.isArray(value)) return ratesText(value)
   const label = (one: unknown) => column.choices?.(row).find((c) => c.value === one)?.label ?? String(one)
   if (Array.isArray(value)) return value.map(label).join(', ')
@@ -77,6 +82,8 @@ export function readText<R>(column: Column<R>, row: R, text: string): unknown {
   switch (column.kind) {
     case 'number':
       return typedNumber(text)
+    case 'weight':
+      return typedWeight(text, column.unit ?? 'm')
     case 'rates':
       return typedList(text)
     case 'choice':

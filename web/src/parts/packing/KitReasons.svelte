@@ -2,6 +2,8 @@
   import { count } from '../../lib/packing'
   import type { KitAnswer, KitShot } from '../../lib/types'
   import { money, thingRows, VERDICT_SIGNS } from '../../lib/packing'
+  import { trade } from '../../lib/trade.svelte'
+  import { weightUnit, weightWords } from '../../lib/weights'
   import type { Snippet } from 'svelte'
 
   interface Props {
@@ -70,7 +72,9 @@
                 >{row.told}{#if row.note}<span class="soft"> · {row.note}</span>{/if}</td
               >
               <td class="figure right"
-                >{row.weight_kg === null ? '? kg' : `${row.weight_kg.toFixed(2)} kg`}</td
+                >{row.weight_kg === null
+                  ? `? ${weightUnit(trade.unit)}`
+                  : weightWords(row.weight_kg, trade.unit)}</td
               >
               <td class="right soft">{row.owned ? 'owned' : money(row.cost, kit.currency)}</td>
             </tr>

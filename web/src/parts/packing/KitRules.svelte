@@ -1,7 +1,10 @@
 <script lang="ts">
   import { sameThing, toggled, wordsOf } from '../../lib/packing'
+  import { trade } from '../../lib/trade.svelte'
+  import { weightUnit } from '../../lib/weights'
   import type { KitPlan, StockThing, ThingName } from '../../lib/types'
   import Choice from '../controls/Choice.svelte'
+  import EntryField from '../fields/EntryField.svelte'
   import NumberField from '../fields/NumberField.svelte'
 
   interface Props {
@@ -61,13 +64,16 @@
   {/each}
   <span class="item"
     ><span class="soft">at most</span>
-    <NumberField
+    <EntryField
       label="Weight limit"
+      kind="weight"
+      unit={trade.unit}
+      placeholder="any"
       value={plan.weight_limit_kg}
-      optional
       fault={fault('weight_limit_kg')}
-      onchange={(kg) => onchange({ weight_limit_kg: kg })}
-    /> kg</span
+      oninput={(kg) => onchange({ weight_limit_kg: kg as number | null })}
+    />
+    {weightUnit(trade.unit)}</span
   >
   <span class="item"
     ><span class="soft">a framing may be off by</span>

@@ -1,10 +1,10 @@
 /** The columns of what the production knows of its things. */
 import { money, type StockRow } from '../../lib/packing'
+import type { Unit } from '../../lib/types'
+import { weightUnit, weightWords } from '../../lib/weights'
 import type { Column } from '../grid/columns'
 
-const kg = (value: number | null | undefined) => (value == null ? '' : `${value.toFixed(2)} kg`)
-
-export function stockColumns(currency: string, hireDays: number): Column<StockRow>[] {
+export function stockColumns(currency: string, hireDays: number, unit: Unit): Column<StockRow>[] {
   const price = (key: 'per_day' | 'per_week' | 'to_buy', title: string, name: string): Column<StockRow> => ({
     key, title, name, kind: 'number', size: 7, gloss: currency ? `In ${currency}` : 'In the currency of the production',
   }) // prettier-ignore
@@ -17,8 +17,8 @@ export function stockColumns(currency: string, hireDays: number): Column<StockRo
     price('to_buy', 'To buy', 'Price to buy'),
     { key: 'cost', title: `${hireDays} d`, name: `For ${hireDays} days`, kind: 'computed', right: true, text: (row) => row.known ? (row.known.owned ? 'owned' : money(row.known.cost, '')) : '' },
     { key: 'from_day', title: 'From day', name: 'From day', kind: 'text', size: 4, gloss: 'The shooting day from which it is there, as the shots name it' },
-    { key: 'weight', title: 'Weighs', name: 'Weight', kind: 'computed', right: true, text: (row) => (row.set ? '' : kg(row.known?.weight_kg)) },
-    { key: 'weight_kg', title: 'Weight kg', name: 'Weight, where the equipment states none', kind: 'number', size: 5, fixed: (row) => row.set },
+    { key: 'weight', title: 'Weighs', name: 'Weight', kind: 'computed', right: true, text: (row) => (row.set ? '' : row.known?.weight_kg == null ? '' : weightWords(row.known.weight_kg, unit)) },
+    { key: 'weight_kg', title: `Weight ${weightUnit(unit)}`, name: 'Weight, where the equipment states none', kind: 'weight', unit, size: 5, fixed: (row) => row.set },
     { key: 'owner', title: 'Whose', name: 'Whose it is', kind: 'text', size: 12, gloss: 'Of whom it is owned or rented' },
     { key: 'serial', title: 'Serial numbers', name: 'Serial numbers', kind: 'text', size: 14 },
     { key: 'case', title: 'Case', name: 'Case', kind: 'text', size: 12 },

@@ -124,7 +124,10 @@
         label="Unit of distances"
         options={UNITS}
         value={settings.unit}
-        onchange={(unit) => editor.set('unit', unit)}
+        onchange={(unit) => {
+          editor.set('unit', unit)
+          trade.unit = unit
+        }}
       />
       <span class="item"
         ><span class="soft">Mains</span>
