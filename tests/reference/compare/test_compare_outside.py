@@ -2,6 +2,7 @@
 
 import itertools
 import math
+import random
 from dataclasses import replace
 from types import SimpleNamespace
 
@@ -185,13 +186,35 @@ def test_the_nearest_match_against_exhaustive_search(one, other):
                 + light_cost(first, tried)
                 + COSTS["short_circle"] * (each.covers == "short")
                 + COSTS["adapter"] * len(way.adapters)
-                + COSTS["other_squeeze"] * (lens.squeeze != 1)
+                + COSTS["other_squeeze"] * (lens.squeeze != first.found.setting.lens.squeeze)
             )
             assert each.cost == pytest.approx(cost)
             for stop in tried.exposing.means.stops:
                 assert abs(each.depth_stops) <= abs(2 * math.log2(stop / each.exact_stop)) + 1e-9
             least = min(least, cost)
     assert best.cost == pytest.approx(least)
+
+
+def a_random_set_up(rng, key):
+    """A lens that goes on a body of the demo, in a way that it goes; close focus and coverage are left to chance."""
+    while True:
+        place = rng.choice(list(PACKAGE.formats))
+        _, lens = rng.choice(list(PACKAGE.lenses.values()))
+        found = [w for w in ways(PACKAGE.rig, lens, PACKAGE.formats[place].body) if not w.reasons]
+        if lens.projection == "rectilinear" and found:
+            ids = [*rng.choice(found).key, None, None]
+            return A.model_copy(update={
+                "key": key, "format_id": place, "lens_id": lens.id, "adapter_id": ids[0], "second_adapter_id": ids[1],
+                "focal_mm": None, "stop": rng.choice([2.8, 4.0, 5.6, 8.0]), "subject_m": rng.uniform(1.5, 9), "fps": 24.0,
+            })  # fmt: skip
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_random_set_ups_against_exhaustive_search(seed):
+    rng = random.Random(seed)
+    test_the_nearest_match_against_exhaustive_search(
+        a_random_set_up(rng, "one"), a_random_set_up(rng, "other")
+    )
 
 
 def test_a_bare_ei_beats_an_ei_that_nd_takes_back():
