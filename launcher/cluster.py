@@ -22,6 +22,8 @@ from launcher.paths import LauncherError, say, trim_log
 USER = DATABASE = "hextan"
 #: For tests: nothing has to survive.
 CARELESS = ("fsync=off", "synchronous_commit=off", "full_page_writes=off")
+#: A start that takes longer is told, and one that takes so long is given up. Seconds.
+SLOW_START_S, MOST_START_S = 15.0, 900.0
 
 
 def free_port() -> int:
@@ -162,8 +164,12 @@ class Cluster:
                 [self.programs / "postgres", "-D", self.data, *arguments],
                 stdin=subprocess.DEVNULL, stdout=log, stderr=log, start_new_session=True, **self._as_owner(),
             )  # fmt: skip
-        until = time.monotonic() + 60
-        while time.monotonic() < until and self.process.poll() is None:
+        # After a crash it reads its journal first; on a slow machine that takes its time.
+        began, told = time.monotonic(), False
+        while time.monotonic() - began < MOST_START_S and self.process.poll() is None:
+            if not told and time.monotonic() - began > SLOW_START_S:
+                told = True
+                say(f"The database server takes long to start, and is still at it ({self._log}).")
             if (
                 self._command("pg_isready", "-q", "--host=127.0.0.1", f"--port={self.port}", "--timeout=1")
                 == 0

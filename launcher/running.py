@@ -16,13 +16,15 @@ from collections.abc import Iterator
 from pathlib import Path
 from types import FrameType
 
+from launcher import pulse
 from launcher.cluster import Cluster, free_port
 from launcher.paths import HOME, PYTHON, LauncherError, application_environment, say, trim_log
 
 LOCK = HOME / "running.lock"
 LOG = HOME / "server.log"
-#: The web server is asked so often whether it lives; without an answer for so long it is replaced. Seconds.
-ASK_EVERY, HUNG, START_PATIENCE = 2.0, 7.0, 60.0
+BEAT = HOME / "server.beat"
+#: The log is looked after so often; a start that takes longer than this is told. Seconds.
+LOG_EVERY, SLOW_START = 2.0, 15.0
 #: Pause before a dead web server is started again: it doubles from time to time, and begins anew after a calm while.
 FIRST_PAUSE, LONGEST_PAUSE, CALM = 0.5, 30.0, 60.0
 #: First choice of the web address, so that links stay the same from day to day.
@@ -86,8 +88,8 @@ class Service:
         self.ending = False
         self.url = self.address = ""
         self.port = 0
-        #: When the web server was started, and when it answered last.
-        self.started = self.heard = 0.0
+        self.started = 0.0
+        self.pulse = pulse.Pulse(0.0)
 
     def run(self) -> int:
         """Start, print the address, and stay until told to stop."""
@@ -134,13 +136,18 @@ class Service:
     def _launch_web(self, url: str, port: int) -> bool:
         self.url, self.port, self.address = url, port, f"http://127.0.0.1:{port}/"
         self._spawn()
-        until = time.monotonic() + 60
-        while (
-            time.monotonic() < until and self.web is not None and self.web.poll() is None and not self.ending
-        ):
+        told = False
+        while self.web is not None and self.web.poll() is None and not self.ending:
             # On a port that was just taken, another Hextan may answer.
             if self._answers() == self.web.pid:
                 return True
+            seen = pulse.look(self.web.pid, BEAT)
+            if seen is not None and self.pulse.judge(seen) == "hung":
+                self.web.kill()
+                self.web.wait(10)
+            if not told and time.monotonic() - self.started > SLOW_START:
+                told = True
+                say(f"The web server takes long to start, and is still at it ({LOG}).")
             time.sleep(0.05)
         return False
 
@@ -149,7 +156,9 @@ class Service:
         environment = application_environment() | {
             "HEXTAN_DATABASE_URL": self.url,
             "HEXTAN_ADDRESS": self.address,
+            "HEXTAN_BEAT": str(BEAT),
         }
+        pulse.new_beat(BEAT)
         if self.demo:
             environment["HEXTAN_DEMO"] = "1"
         with open(LOG, "ab") as file:
@@ -157,7 +166,8 @@ class Service:
                 [PYTHON, "-m", "hextan.api.serve", "--port", str(self.port)],
                 env=environment, stdout=file, stderr=file, start_new_session=True, preexec_fn=_end_with_launcher,  # noqa: PLW1509  (no threads here)
             )  # fmt: skip
-        self.started = self.heard = time.monotonic()
+        self.started = time.monotonic()
+        self.pulse = pulse.Pulse(self.started)
 
     def _answers(self) -> object:
         """Ask which process answers at the address; None when nobody does."""
@@ -169,28 +179,37 @@ class Service:
         return None
 
     def _watch(self) -> int:
-        pause, asked = FIRST_PAUSE, time.monotonic()
+        pause, trimmed = FIRST_PAUSE, time.monotonic()
         while not self.ending:
             time.sleep(0.2)
-            now = time.monotonic()
             if self.cluster is not None and self.cluster.died():
                 say("The database server ended by itself: starting it again.")
-                self.cluster.start(self.cluster.port)
-            # One that only just began is asked all the time: as soon as it has answered it is watched closely.
-            if now - asked >= ASK_EVERY or self.heard == self.started:
-                asked = now
+                url = self.cluster.start(self.cluster.port)
+                if url != self.url and self.web is not None:
+                    # Its port was taken meanwhile: the web server has to be told another one.
+                    self.url = url
+                    self.web.terminate()
+            now = time.monotonic()
+            if now - trimmed >= LOG_EVERY:
+                trimmed = now
                 trim_log(LOG)
-                if self.web is not None and self._answers() == self.web.pid:
-                    self.heard = time.monotonic()
-                    if self.heard - self.started > CALM:
-                        pause = FIRST_PAUSE
-            # A server that only just began may still migrate the database.
-            patience = HUNG if self.heard > self.started else START_PATIENCE
-            ended = self.web is not None and self.web.poll() is not None
-            if ended or time.monotonic() - self.heard > patience:
-                self._replace(ended, pause)
+            how = self._state()
+            if how == "well" and now - self.started > CALM:
+                pause = FIRST_PAUSE
+            if how in ("ended", "hung"):
+                self._replace(how == "ended", pause)
                 pause = min(2 * pause, LONGEST_PAUSE)
         return 0
+
+    def _state(self) -> str:
+        """Whether the web server ended, hangs, or is left alone: it is never asked, since an answer's time says nothing."""
+        assert self.web is not None
+        if self.web.poll() is not None:
+            return "ended"
+        seen = pulse.look(self.web.pid, BEAT)
+        if seen is None:
+            return "ended" if self.web.poll() is not None else "busy"
+        return self.pulse.judge(seen)
 
     def _replace(self, ended: bool, pause: float) -> None:
         """End what is left of the web server, wait, and start another at the same address."""
@@ -198,7 +217,7 @@ class Service:
         if ended:
             say(f"The web server ended by itself (code {self.web.returncode}; {LOG}): starting it again.")
         else:
-            say(f"The web server does not answer ({LOG}): another takes its place.")
+            say(f"The web server hangs ({LOG} says where): another takes its place.")
             self.web.kill()
             self.web.wait(10)
         until = time.monotonic() + pause

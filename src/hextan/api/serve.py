@@ -13,6 +13,7 @@ from typing import Any
 import uvicorn
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
+from hextan.api.beat import beat, told_file
 from hextan.live.cameras import ENDING
 
 #: A head has to be there within so many seconds of its first byte, or of the connection.
@@ -68,7 +69,17 @@ class PatientOnce(HttpToolsProtocol):
 
 
 class Server(uvicorn.Server):
-    """Tells open streams that the server ends: it waits for them."""
+    """Beats for the launcher; tells open streams that the server ends: it waits for them."""
+
+    async def main_loop(self) -> None:
+        """Serve, and beat meanwhile."""
+        file = told_file()
+        beating = None if file is None else asyncio.create_task(beat(file))
+        try:
+            await super().main_loop()
+        finally:
+            if beating is not None:
+                beating.cancel()
 
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
         """Told to end."""
