@@ -274,7 +274,9 @@ READ_ELSEWHERE = {"Health.process", "ProductionKept.archived", "SheetTable.stack
 
 def test_every_field_of_an_answer_has_a_reader():
     """A field of an answer that the page never names is written for nobody; the public evaluation is for programs."""
-    schemas = json.loads((ROOT / "web" / "openapi.json").read_text())["components"]["schemas"]
+    schemas = json.loads((ROOT / "src" / "hextan" / "api" / "openapi.json").read_text())["components"][
+        "schemas"
+    ]
 
     def reached(*names):
         seen, waiting = set(), list(names)

@@ -7,8 +7,8 @@ import { fonts } from './fonts/cut.ts'
 
 /**
  * What the page needs without a line: its own files are kept beforehand, and every answer of the server that was asked for
- * by an address is kept as it was last. What is new comes first, as long as the server answers within seconds. Streams, files
- * and whether the server is well are never kept.
+ * by an address is kept as it was last, for a month at most. What is new comes first, as long as the server answers within seconds. Streams, files
+ * whether the server is well, and what cameras are asked with are never kept. `lib/kept.ts` forgets a production that was removed.
  */
 const offline = () =>
   VitePWA({
@@ -36,13 +36,13 @@ const offline = () =>
           urlPattern: ({ url, request }) =>
             request.method === 'GET' &&
             /^\/api\/productions(\/|$)/.test(url.pathname) &&
-            !/\/(live|files|file|handover|prints|searches)(\/|$)/.test(url.pathname),
+            !/\/(live|files|file|handover|prints|searches)(\/|$)|\/set\/settings$/.test(url.pathname),
           handler: 'NetworkFirst',
           options: {
             cacheName: 'hextan-day-1',
             networkTimeoutSeconds: 10,
             cacheableResponse: { statuses: [200] },
-            expiration: { maxEntries: 600 },
+            expiration: { maxEntries: 600, maxAgeSeconds: 30 * 24 * 3600 },
           },
         },
       ],

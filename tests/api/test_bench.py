@@ -302,8 +302,10 @@ def test_a_change_of_equipment_is_seen_at_once(view, session, bench, production_
     session.commit()
     assert chosen(view(), bench["state"])["answer"]["window_mm"]["width"] == pytest.approx(before * 1.01)
     session.execute(text("update lens set image_circle_mm = 12 where circle_by is null"))
+    session.commit()
     assert view()["window_map"]["circle_mm"] == 12
     session.execute(text("delete from adapter"))
+    session.commit()
     view(status=422)
 
 

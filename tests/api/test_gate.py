@@ -142,6 +142,7 @@ def served(monkeypatch):
     """The application behind the real server, with little patience."""
     monkeypatch.setattr(serve, "HEAD_SECONDS", 0.5)
     monkeypatch.setattr(edges, "BODY_SECONDS", 0.5)
+    monkeypatch.setattr(edges, "WHOLE_BODY_SECONDS", 1.5)
     config = uvicorn.Config(bare_app(), port=0, http=serve.PatientOnce, log_config=None)
     server = uvicorn.Server(config)
     thread = threading.Thread(target=server.run, daemon=True)
@@ -176,6 +177,24 @@ def test_a_body_that_does_not_end_is_given_up(served):
     got = answer_to(served, head, b'{"lens": {')
     assert got.startswith(b"HTTP/1.1 408")
     assert b'"timed_out"' in got
+
+
+def test_a_body_that_trickles_is_given_up_as_a_whole(served):
+    head = (b"POST /api/evaluate HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\n"
+            b"Content-Length: 1000\r\nConnection: close\r\n\r\n")  # fmt: skip
+    began = time.monotonic()
+    with socket.create_connection(served, timeout=10) as line:
+        line.sendall(head)
+        line.settimeout(0.2)
+        got = b""
+        while b"408" not in got and time.monotonic() - began < 8:
+            line.sendall(b" ")
+            try:
+                got += line.recv(65536)
+            except TimeoutError:
+                continue
+    assert got.startswith(b"HTTP/1.1 408")
+    assert 1 < time.monotonic() - began < 5
 
 
 def test_whole_requests_are_answered_one_after_another(served):

@@ -123,7 +123,8 @@ def test_nobody_listens_to_a_production_that_is_put_away(client, url, camera):
         version = client.get(url).json()["version"]
         answer = client.post(f"{url}/removal", json={"version": version, "removed": removed})
         assert answer.status_code == 200
-        assert client.get(f"{url}/live/A").json()["listened"] is not removed
+        seen = client.get(f"{url}/live/A")
+        assert seen.status_code == 410 if removed else seen.json()["listened"]
 
 
 def test_what_is_held_follows_the_settings_and_the_shots_as_they_are_now(client, url):

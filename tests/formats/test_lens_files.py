@@ -12,9 +12,9 @@ from hypothesis import strategies as st
 from hextan.core.base import InvalidInputError
 from hextan.core.documents import parse_lens_set
 from hextan.formats import lenses_csv
+from hextan.formats.csv_rows import MOST_ROWS
 from hextan.formats.documents_json import LENS_FILE, RIG_FILE
 from hextan.formats.lenses_csv import read_lenses, write_lenses, write_template
-from hextan.formats.table import MOST_ROWS
 from tests.core.kits import a_lens, a_set
 
 TEXT = files("hextan.demo").joinpath("catalogue.json").read_text(encoding="utf-8")

@@ -20,7 +20,7 @@ from hextan.live.camera import (
     moment,
 )
 from hextan.live.cameras import Cameras as Listening
-from hextan.live.listening import is_loopback
+from hextan.live.listening import Datagrams, Lines, is_loopback
 from hextan.standins.camera.serving import Cameras, Sender
 from hextan.standins.camera.simulated import SimulatedCamera
 from tests.formats.test_tracked import EBB
@@ -252,3 +252,84 @@ def test_a_port_that_is_taken_is_told(listening):
         taken.bind(("127.0.0.1", 0))
         listening.listen(1, [Source(unit="A", body="Ebb 64", on=True, port=taken.getsockname()[1])])
         wait_until(lambda: "cannot be listened to" in listening.of(1)["A"].standing().problem)
+
+
+def a_sample(source, n, ei):
+    plain = {"sourceId": source, "timing": {"sequenceNumber": n}, "static": {"camera": {"isoSpeed": ei}}}
+    return datagram_of(orjson.dumps(plain))
+
+
+def test_a_thousand_wrong_keys_a_second_leave_the_right_ones_alone(listening):
+    port, right = free_udp_port(), 0
+    listening.listen(1, [Source(unit="A", body="Ebb 64", on=True, port=port, secret="urn:mine")])
+    camera = listening.of(1)["A"]
+    time.sleep(0.3)
+    began = time.monotonic()
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as out:
+        for n in range(2000):
+            out.sendto(a_sample("urn:somebody", n, 100), ("127.0.0.1", port))
+            if n % 20 == 0:
+                right += 1
+                out.sendto(a_sample("urn:mine", n, 800), ("127.0.0.1", port))
+            time.sleep(max(0.0, began + n / 1000 - time.monotonic()))
+    wait_until(lambda: camera.standing().samples + camera.standing().dropped >= right)
+    standing = camera.standing()
+    assert (standing.samples, standing.dropped, standing.heard.ei) == (right, 0, 800)
+    assert standing.foreign == 2000
+
+
+def test_eight_cameras_on_one_port_are_heard_alike(listening):
+    port, each = free_udp_port(), 100
+    listening.listen(
+        1, [Source(unit=u, body="Ebb 64", on=True, port=port, secret=f"urn:{u}") for u in "ABCDEFGH"]
+    )
+    time.sleep(0.3)
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as out:
+        for n in range(each):
+            for unit in "ABCDEFGH":
+                out.sendto(a_sample(f"urn:{unit}", n, 800), ("127.0.0.1", port))
+            time.sleep(0.012)
+    cameras = listening.of(1)
+    wait_until(lambda: all(c.standing().samples == each for c in cameras.values()))
+    assert {c.standing().dropped for c in cameras.values()} == {0}
+
+
+def test_two_without_a_key_on_one_port_are_told(listening):
+    port = free_udp_port()
+    listening.listen(1, [Source(unit=u, body="Ebb 64", on=True, port=port) for u in "AB"])
+    wait_until(lambda: "give each its own" in listening.of(1)["B"].standing().problem)
+
+
+@pytest.mark.parametrize("way", ["udp", "http"])
+def test_any_fault_of_a_listener_is_told_and_tried_again(listening, monkeypatch, way):
+    """A thread that dies says for ever that the camera has not said a word yet."""
+    faults = iter([RuntimeError("something nobody thought of"), ValueError("and another")])
+    port, name = free_udp_port(), "_receive" if way == "udp" else "_fetch"
+    of = Datagrams if way == "udp" else Lines
+    real = getattr(of, name)
+
+    def fails(self, *arguments):
+        fault = next(faults, None)
+        if fault is not None:
+            raise fault
+        return real(self, *arguments)
+
+    monkeypatch.setattr(of, name, fails)
+    server = None
+    if way == "http":
+        server = Cameras({"A": simulated(ei=800)}).serve(0)
+        port = server.server_address[1]
+    listening.listen(1, [Source(unit="A", body="Ebb 64", on=True, way=way, port=port, path="/samples/A")])
+    camera = listening.of(1)["A"]
+    wait_until(lambda: "nobody thought of" in camera.standing().problem)
+    wait_until(lambda: "and another" in camera.standing().problem)
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as out:
+
+        def heard():
+            out.sendto(a_sample("", int(1e4 * time.monotonic()), 800), ("127.0.0.1", port))
+            return camera.standing().samples > 0
+
+        wait_until(heard)
+    if server:
+        server.shutdown()
+        server.server_close()

@@ -24,8 +24,8 @@ SECURITY_HEADERS = {
 }
 #: Every answer of the API: never taken for something else, never kept by anybody on the way.
 API_HEADERS = {"X-Content-Type-Options": "nosniff", "Cache-Control": "no-store"}
-#: A body has to go on within so many seconds.
-BODY_SECONDS = 20.0
+#: A body has to go on within so many seconds, and to be there as a whole within so many.
+BODY_SECONDS, WHOLE_BODY_SECONDS = 20.0, 180.0
 #: Refusals that the libraries make by themselves, as plain text: code and what to do.
 REFUSALS = {
     400: ("refused", "This server answers to 127.0.0.1 and localhost only."),
@@ -46,6 +46,7 @@ class Edges:
             return
         path = scope["path"]
         refused = ended = False
+        began: float | None = None
         bodiless = scope["method"] == "HEAD"
         if bodiless:
             scope = {**scope, "method": "GET"}
@@ -60,10 +61,14 @@ class Edges:
                     headers.update(API_HEADERS)
                 else:
                     headers.update(SECURITY_HEADERS)
-                    kept = (
-                        "public, max-age=31536000, immutable" if path.startswith("/assets/") else "no-cache"
+                    asset = path.startswith("/assets/") and message["status"] < 400
+                    headers["Cache-Control"] = (
+                        "public, max-age=31536000, immutable"
+                        if asset
+                        else "no-cache"
+                        if message["status"] < 400
+                        else "no-store"
                     )
-                    headers["Cache-Control"] = kept
                 if refused:
                     code, text = REFUSALS[message["status"]]
                     body = {"code": code, "message": text, "faults": []}
@@ -76,12 +81,15 @@ class Edges:
 
         async def in_time() -> Message:
             """The next part of the body; a sender who stops in the middle is not waited for."""
-            nonlocal ended
+            nonlocal ended, began
             if ended:
                 # Then it is the end of the connection that is waited for, as long as it takes.
                 return await receive()
             try:
-                message = await asyncio.wait_for(receive(), BODY_SECONDS)
+                now = asyncio.get_running_loop().time()
+                began = now if began is None else began
+                left = began + WHOLE_BODY_SECONDS - now
+                message = await asyncio.wait_for(receive(), max(0.0, min(BODY_SECONDS, left)))
             except TimeoutError:
                 raise HTTPException(408, "The request did not come to its end. Send it again.") from None
             ended = message["type"] != "http.request" or not message.get("more_body", False)

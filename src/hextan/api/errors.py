@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 from collections.abc import Mapping
 from typing import Any, Generic, Literal, TypeAlias, TypeVar
@@ -11,6 +12,7 @@ from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
 from pydantic import BaseModel
 from sqlalchemy.exc import DataError, IntegrityError, OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from sqlalchemy.orm.exc import StaleDataError
 from starlette.exceptions import HTTPException
 
@@ -25,9 +27,14 @@ STATUS: dict[type[errors.HextanError], int] = {
     errors.CannotFocusError: 422,
     errors.NotFoundError: 404,
     errors.NothingYetError: 404,
+    errors.RemovedError: 410,
     errors.StaleWriteError: 409,
+    errors.BusyError: 503,
+    errors.FullError: 507,
 }
 
+#: PostgreSQL's code for a disk without room (its documentation, appendix A).
+DISK_FULL = "53100"
 #: How endpoints answer what they refuse, for the OpenAPI document.
 Responses: TypeAlias = dict[int | str, dict[str, Any]]
 
@@ -93,7 +100,10 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(errors.HextanError)
     def _ours(request: Request, error: errors.HextanError) -> Response:
-        return error_answer(STATUS.get(type(error), 400), error.as_dict())
+        answer = error_answer(STATUS.get(type(error), 400), error.as_dict())
+        if isinstance(error, errors.BusyError):
+            answer.headers["Retry-After"] = str(error.again_after_s)
+        return answer
 
     @app.exception_handler(RequestValidationError)
     def _malformed(request: Request, error: RequestValidationError) -> Response:
@@ -124,13 +134,30 @@ def install(app: FastAPI) -> None:
         )
         return error_answer(409, {**_plain_body("conflict", message), "given": None, "stored": None})
 
+    @app.exception_handler(PoolTimeoutError)
+    def _no_connection(request: Request, error: PoolTimeoutError) -> Response:
+        log.warning("No connection to the database became free: %s", error)
+        return _ours(request, errors.BusyError("Too many requests at once."))
+
+    @app.exception_handler(OSError)
+    def _of_the_system(request: Request, error: OSError) -> Response:
+        if error.errno in (errno.ENOSPC, errno.EDQUOT):
+            log.warning("The disk is full: %s", error)
+            return _ours(request, errors.FullError())
+        return _unforeseen(request, error)
+
     @app.exception_handler(OperationalError)
     def _database_gone(request: Request, error: OperationalError) -> Response:
+        if getattr(error.orig, "sqlstate", None) == DISK_FULL:
+            log.warning("The database's disk is full: %s", error.orig)
+            return _ours(request, errors.FullError())
         log.warning("The database did not answer: %s", error.orig)
         message = (
             "The database does not answer at the moment. Nothing was changed; try again in a few seconds."
         )
-        return error_answer(503, _plain_body("database_unavailable", message))
+        answer = error_answer(503, _plain_body("database_unavailable", message))
+        answer.headers["Retry-After"] = "2"
+        return answer
 
     @app.exception_handler(Exception)
     def _unforeseen(request: Request, error: Exception) -> Response:

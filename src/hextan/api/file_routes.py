@@ -14,7 +14,7 @@ from hextan.api.lens_routes import kept_set
 from hextan.api.lens_schemas import LensSetKept
 from hextan.api.package_routes import kept
 from hextan.api.package_schemas import BodyKept
-from hextan.api.plumbing import Db, Id, ProductionId
+from hextan.api.plumbing import Db, Id, ProductionId, no_longer_needed
 from hextan.api.route import Route
 from hextan.api.shape import Listed, Shape
 from hextan.core.base import Fault, InvalidInputError
@@ -192,10 +192,13 @@ def read_file(
     home = HOMES[chosen.of]
     if chosen.read is not None and home.add is not None:
         response.status_code = 201
-        return home.add(db, production, chosen.read(data))
+        no_longer_needed(db)
+        found = chosen.read(data)
+        return home.add(db, repositories.find_production(db, production_id), found)
     if chosen.merge is None:
         raise InvalidInputError.of(Fault("kind", kind, "can be written, not read"))
     document, _ = home.find(db, production, document_id)
+    no_longer_needed(db)
     return home.read(chosen.merge(data, document))
 
 

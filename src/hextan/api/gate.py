@@ -33,7 +33,13 @@ def is_foreign(headers: Headers) -> bool:
     site, origin = headers.get("sec-fetch-site"), headers.get("origin")
     if site is not None and site not in OURS:
         return True
-    return origin is not None and urlsplit(origin).netloc.lower() != headers.get("host", "").lower()
+    if origin is None:
+        return False
+    try:
+        return urlsplit(origin).netloc.lower() != headers.get("host", "").lower()
+    except ValueError:
+        # What is no address is none of ours.
+        return True
 
 
 class Gate:

@@ -6,7 +6,7 @@ import json
 import sys
 from pathlib import Path
 
-from hextan.api.app import bare_app
+from hextan.api.app import DOCUMENT, bare_app
 from hextan.api.choices import choices
 
 WEB = Path(__file__).resolve().parents[3] / "web"
@@ -15,7 +15,7 @@ WEB = Path(__file__).resolve().parents[3] / "web"
 def main(arguments: list[str]) -> int:
     """Write both; with ``--check`` only tell whether they are in step."""
     written = {
-        WEB / "openapi.json": json.dumps(bare_app().openapi(), indent=1, sort_keys=True) + "\n",
+        DOCUMENT: json.dumps(bare_app().openapi(), indent=1, sort_keys=True) + "\n",
         WEB / "src" / "lib" / "generated" / "choices.ts": choices(),
     }
     late = [file for file, text in written.items() if not file.exists() or file.read_text() != text]

@@ -11,6 +11,11 @@ from fastapi import Depends, Path, Request, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from hextan.store.productions import refuse_removed
+
+#: What may be asked of a production that was put away: what it is, to bring it back, and its file.
+WHILE_AWAY = frozenset({"production_read", "production_remove", "production_file_write"})
+
 
 def get_session(request: Request) -> Iterator[Session]:
     """Open a session for one request."""
@@ -18,7 +23,20 @@ def get_session(request: Request) -> Iterator[Session]:
         yield session
 
 
-Db: TypeAlias = Annotated[Session, Depends(get_session)]
+def of_one_that_is_here(request: Request, session: Annotated[Session, Depends(get_session)]) -> Session:
+    """A session; what is asked of a production that was put away is refused."""
+    asked = str(request.path_params.get("production_id", ""))
+    if asked.isdecimal() and len(asked) < 16 and request.scope["route"].name not in WHILE_AWAY:
+        refuse_removed(session, int(asked))
+    return session
+
+
+def no_longer_needed(session: Session) -> None:
+    """Give the connection back: whoever computes, or waits for a child, needs none meanwhile. The next query takes another."""
+    session.close()
+
+
+Db: TypeAlias = Annotated[Session, Depends(of_one_that_is_here)]
 Id: TypeAlias = Annotated[int, Field(ge=1, le=2**53)]
 M = TypeVar("M", bound=BaseModel)
 ProductionId: TypeAlias = Annotated[Id, Path()]
@@ -54,7 +72,7 @@ def csv_answer(table: str | bytes) -> Response:
 def file_answer(data: bytes, media: str, name: str) -> Response:
     """Send a file under a name; programs that know ASCII only get it without other letters."""
     plain = "".join(c if c.isascii() and (c.isalnum() or c in " .,-_") else "_" for c in name)
-    disposition = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
+    disposition = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name, safe='')}"
     return Response(data, media_type=media, headers={"Content-Disposition": disposition})
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any
 from urllib.parse import quote
 
-from fastapi import APIRouter, Body, Query, Request, Response
+from fastapi import APIRouter, Body, Header, Query, Request, Response
 
 from hextan.api.errors import refusals, stale
 from hextan.api.package_schemas import Removal
@@ -25,6 +25,8 @@ from hextan.store import models, productions, repositories
 from hextan.store.single import SET
 
 router = APIRouter(route_class=Route, tags=["Productions"])
+#: Made by whoever asks: a request that is sent again, because nobody knows whether it arrived, adds nothing twice.
+AskedKey = Annotated[str | None, Header(min_length=8, max_length=64, pattern=r"^[0-9A-Za-z_-]+$")]
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
 DOWNLOAD: dict[int | str, dict[str, Any]] = {
     200: {"content": {"application/json": {}}, "description": "The file."}
@@ -65,17 +67,27 @@ def _added(response: Response, row: models.Production) -> ProductionKept:
 
 
 @router.post("/productions", name="production_add", status_code=201, responses=refusals(404))
-def add_production(asked: ProductionNew, db: Db, response: Response) -> ProductionKept:
-    """Make a production: empty, or as a copy of another."""
+def add_production(
+    asked: ProductionNew, db: Db, response: Response, idempotency_key: AskedKey = None
+) -> ProductionKept:
+    """Make a production: empty, or as a copy of another. Sent again with the same `Idempotency-Key`, it gives the one that was made."""
+    before = productions.asked_before(db, idempotency_key)
+    if before is not None:
+        return _added(response, before)
     if asked.production_id is None:
-        return _added(response, productions.make(db, asked.facts))
-    return _added(response, productions.copy(db, asked.production_id, asked.facts))
+        return _added(response, productions.make(db, asked.facts, idempotency_key))
+    return _added(response, productions.copy(db, asked.production_id, asked.facts, idempotency_key))
 
 
 @router.post("/productions/file", name="production_file_read", status_code=201)
-def read_file(data: FileBytes, db: Db, response: Response) -> ProductionKept:
-    """Add a production from its file, all of it or nothing: every fault is told with its place."""
-    return _added(response, productions.add_document(db, production_json.read(data)))
+def read_file(
+    data: FileBytes, db: Db, response: Response, idempotency_key: AskedKey = None
+) -> ProductionKept:
+    """Add a production from its file, all of it or nothing: every fault is told with its place. The key is as in `production_add`."""
+    before = productions.asked_before(db, idempotency_key)
+    if before is not None:
+        return _added(response, before)
+    return _added(response, productions.add_document(db, production_json.read(data), idempotency_key))
 
 
 @router.post("/demo", name="demo_reset", status_code=201)

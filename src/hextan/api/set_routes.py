@@ -9,7 +9,7 @@ from fastapi import APIRouter, Body, Path, Query, Request, Response
 
 from hextan.api.errors import stale
 from hextan.api.live_routes import said_of_bodies
-from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer
+from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, no_longer_needed
 from hextan.api.route import Route
 from hextan.api.set_schemas import (
     ClipsAsk,
@@ -161,6 +161,12 @@ def write_settings(
         for i, source in enumerate(asked.document.sources)
         if not is_loopback(source.host) and source.host not in allowed
     ]  # fmt: skip
+    faults += [
+        Fault(f"document.sources[{i}].secret", source.secret, "may have letters from A to Z, figures and signs of ASCII in one line: no "
+              "camera's address carries others")
+        for i, source in enumerate(asked.document.sources)
+        if not (source.secret.isascii() and source.secret.isprintable())
+    ]  # fmt: skip
     if faults:
         raise InvalidInputError.of(*faults)
     row = SET.save(db, production_id, asked.version, asked.document)
@@ -202,6 +208,7 @@ def read_head(
     Nothing of it is kept. `head` says how many of the bytes are from the beginning; the others are the file's last.
     """
     find_production(db, production_id)
+    no_longer_needed(db)
     if head > len(data):
         raise InvalidInputError.of(Fault("head", head, f"is more than the {len(data)} bytes that were sent"))
     return ClipsRead(facts=of_bytes(name, data[:head], data[head:], size, offset_min))

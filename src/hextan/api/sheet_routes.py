@@ -12,7 +12,7 @@ from fastapi import APIRouter, Path, Query, Request, Response
 from sqlalchemy.orm import Session
 
 from hextan.api.errors import stale
-from hextan.api.plumbing import Db, ProductionId, file_answer, json_answer
+from hextan.api.plumbing import Db, ProductionId, file_answer, json_answer, no_longer_needed
 from hextan.api.route import Route
 from hextan.api.sheet_schemas import (
     PrintAsk,
@@ -178,6 +178,8 @@ def _material(production_id: int, db: Session, request: Request) -> tuple[Materi
         f" · plan last changed {_day(changed.astimezone(UTC))}" if changed else ""
     )
     address = f"{request.app.state.address}/p/{production_id}/sheets"
+    # Kits are waited for, and pages laid out, without it.
+    no_longer_needed(db)
     return replace(material, kit=kit), Stamped(words, address), working
 
 

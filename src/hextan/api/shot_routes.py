@@ -8,7 +8,7 @@ from urllib.parse import quote
 from fastapi import APIRouter, Body, Query, Request, Response
 
 from hextan.api.errors import stale
-from hextan.api.plumbing import Db, ProductionId, answers, json_answer
+from hextan.api.plumbing import Db, ProductionId, answers, json_answer, no_longer_needed
 from hextan.api.route import Route
 from hextan.api.shot_schemas import (
     BenchOfShot,
@@ -117,8 +117,11 @@ def shots_file(production_id: ProductionId, kind: ShotsFileKind, db: Db, request
     rows = table_of_shots(document, judge_shots(package, settings, document, changes_for=())["answers"])
     name = repositories.find_production(db, production_id).name
     file = SHOTS_FILES[kind]
+    no_longer_needed(db)
     data = file.write(rows, name, float(parse_rate(settings.base_fps)))
-    headers = {"content-disposition": f"attachment; filename*=UTF-8''{quote(f'{name}, shots.{kind}')}"}
+    headers = {
+        "content-disposition": f"attachment; filename*=UTF-8''{quote(f'{name}, shots.{kind}', safe='')}"
+    }
     return Response(data, media_type=file.media, headers=headers)
 
 
@@ -133,5 +136,6 @@ def read_shots_file(
     """Read a table or a timeline into the list that is kept: what would be, and what would change. Keeps nothing."""
     document = SHOTS.read(db, production_id)
     settings = repositories.settings_of(repositories.find_production(db, production_id))
+    no_longer_needed(db)
     rows = SHOTS_FILES[kind].read(data, float(parse_rate(settings.base_fps)))
     return ShotsTableRead(**shots_of_table(rows, document, remove))

@@ -11,16 +11,10 @@ from collections.abc import Callable
 from datetime import date, datetime, time
 from typing import Any
 
-import opentimelineio
-from odf import teletype
-from odf.namespaces import TABLENS
-from odf.opendocument import load
-from odf.table import Table, TableRow
-from odf.text import P
-from openpyxl import load_workbook
+from hextan.formats.csv_rows import MOST_CELLS, TooLargeError, bounded, csv_rows
 
-#: Of one table: rows, cells of a row, letters of a cell, all that a file may be unpacked, in bytes.
-MOST_ROWS, MOST_CELLS, MOST_LETTERS, MOST_BYTES = 5_000, 200, 8_000, 100_000_000
+#: Rows of one table, and all that a file may be unpacked, in bytes; `csv_rows` has the limits of rows and cells.
+MOST_ROWS, MOST_BYTES = 5_000, 100_000_000
 #: Memory of the child, bytes; its time on the processor, seconds.
 MEMORY, SECONDS = 1 << 30, 10
 
@@ -55,6 +49,8 @@ def _unpacked(data: bytes) -> None:
 
 def xlsx(data: bytes) -> list[list[str]]:
     """Read the first sheet."""
+    from openpyxl import load_workbook  # noqa: PLC0415  # each kind of file loads its own library
+
     book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
     sheet = book.worksheets[0]
     return _bounded([_text(value) for value in row] for row in sheet.iter_rows(values_only=True))
@@ -62,6 +58,10 @@ def xlsx(data: bytes) -> list[list[str]]:
 
 def ods(data: bytes) -> list[list[str]]:
     """Read the first table."""
+    from odf.namespaces import TABLENS  # noqa: PLC0415
+    from odf.opendocument import load  # noqa: PLC0415
+    from odf.table import Table, TableRow  # noqa: PLC0415
+
     tables = load(io.BytesIO(data)).getElementsByType(Table)
     if not tables:
         raise FileError("has no table")
@@ -88,6 +88,9 @@ def ods(data: bytes) -> list[list[str]]:
 
 
 def _of_ods(cell: Any) -> str:
+    from odf import teletype  # noqa: PLC0415
+    from odf.text import P  # noqa: PLC0415
+
     if cell.getAttribute("valuetype") == "float":
         return _text(float(cell.getAttribute("value")))
     return "\n".join(teletype.extractText(part) for part in cell.getElementsByType(P))
@@ -109,18 +112,7 @@ def _text(value: object) -> str:
 
 
 def _bounded(rows: Any) -> list[list[str]]:
-    found: list[list[str]] = []
-    for row in rows:
-        cells = list(row)
-        while cells and cells[-1] == "":
-            cells.pop()
-        if len(cells) > MOST_CELLS:
-            raise FileError(f"row {len(found) + 1} has more than {MOST_CELLS} cells")
-        if any(len(cell) > MOST_LETTERS for cell in cells):
-            raise FileError(f"row {len(found) + 1} has a cell of more than {MOST_LETTERS} letters")
-        found.append(cells)
-        if len(found) > MOST_ROWS:
-            raise FileError(f"may hold {MOST_ROWS} rows at most")
+    found = list(bounded(rows, MOST_ROWS))
     while found and not found[-1]:
         found.pop()
     return found
@@ -135,11 +127,15 @@ def otio(data: bytes) -> list[list[str]]:
         raise FileError("is no JSON") from None
     if not isinstance(plain, dict) or not str(plain.get("OTIO_SCHEMA", "")).startswith("Timeline"):
         raise FileError("is no timeline of OpenTimelineIO")
+    import opentimelineio  # noqa: PLC0415
+
     return _clips(opentimelineio.adapters.read_from_string(data.decode(), "otio_json"))
 
 
 def edl(data: bytes, fps: str = "25") -> list[list[str]]:
     """Read the events of an edit list, which does not say its rate."""
+    import opentimelineio  # noqa: PLC0415
+
     timeline = opentimelineio.adapters.read_from_string(
         data.decode("utf-8-sig", "replace"), "cmx_3600", rate=float(fps)
     )
@@ -167,6 +163,8 @@ def _of_event(metadata: dict[str, Any]) -> dict[str, str]:
 
 
 def _clips(timeline: Any) -> list[list[str]]:
+    import opentimelineio  # noqa: PLC0415
+
     found: list[dict[str, str]] = []
     for clip in timeline.find_clips():
         metadata = json.loads(opentimelineio.core.serialize_json_to_string(clip.metadata))
@@ -190,8 +188,19 @@ def _clips(timeline: Any) -> list[list[str]]:
     return _bounded([titles, *([row.get(title, "") for title in titles] for row in found)])
 
 
+def comma(data: bytes, most_rows: str) -> list[list[str]]:
+    """Read CSV; its text is known to be UTF-8."""
+    return csv_rows(data.decode("utf-8-sig"), int(most_rows))
+
+
 #: Kinds of files, and which of them are archives.
-READERS: dict[str, Callable[..., list[list[str]]]] = {"xlsx": xlsx, "ods": ods, "otio": otio, "edl": edl}
+READERS: dict[str, Callable[..., list[list[str]]]] = {
+    "xlsx": xlsx,
+    "ods": ods,
+    "otio": otio,
+    "edl": edl,
+    "csv": comma,
+}
 ARCHIVES = ("xlsx", "ods")
 
 
@@ -203,8 +212,12 @@ def main(kind: str, *more: str) -> int:
         if kind in ARCHIVES:
             _unpacked(data)
         rows = READERS[kind](data, *more)
-    except FileError as error:
+    except (FileError, TooLargeError) as error:
         print(f"file: {error}", file=sys.stderr)
+        return 1
+    except ValueError as error:
+        told = str(error) if kind == "csv" else f"cannot be read as {kind.upper()} ({type(error).__name__})"
+        print(f"file: {told}", file=sys.stderr)
         return 1
     except MemoryError:
         print("file: takes more memory than a table may", file=sys.stderr)

@@ -5,8 +5,6 @@ from __future__ import annotations
 import csv
 import io
 import re
-import subprocess
-import sys
 from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
 from typing import Literal, TypeAlias
@@ -19,14 +17,18 @@ from openpyxl import Workbook
 from openpyxl.cell import WriteOnlyCell
 
 from hextan.core.base import Fault, InvalidInputError
+from hextan.formats.children import TooMuchError, TooSlowError, run
+from hextan.formats.csv_rows import MOST_ROWS, csv_rows
 from hextan.formats.text import decode
 
 Cell: TypeAlias = str | float | int | None
 TableKind: TypeAlias = Literal["csv", "xlsx", "ods"]
 #: What a spreadsheet would take for the beginning of a formula.
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
-#: A child that has not answered by then is ended; seconds.
-CHILD_SECONDS = 20
+#: A child that has not read, or written, by then is ended; seconds.
+CHILD_SECONDS, WRITE_SECONDS = 20, 90
+#: What is smaller is read, or written, faster than a process begins.
+SMALL_BYTES, SMALL_CELLS = 200_000, 600
 MEDIA: dict[TableKind, str] = {
     "csv": "text/csv; charset=utf-8",
     "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
@@ -35,7 +37,30 @@ MEDIA: dict[TableKind, str] = {
 
 
 def write(kind: TableKind, rows: Sequence[Sequence[Cell]], title: str = "Shots") -> bytes:
-    """Write a table: numbers as numbers, text as text, whatever it begins with."""
+    """Write a table: numbers as numbers, text as text, whatever it begins with. A large one is written in a process of its own.
+
+    Raises
+    ------
+    BusyError
+        Too many files wait already.
+    InvalidInputError
+        It takes too long, or more memory than it may.
+    """
+    if kind == "csv" or sum(map(len, rows)) <= SMALL_CELLS:
+        return write_here(kind, rows, title)
+    try:
+        done = run("hextan.formats.writing_child", [kind, title], orjson.dumps(rows), WRITE_SECONDS)
+    except (TooSlowError, TooMuchError):
+        done = None
+    if done is None or done.code != 0:
+        raise InvalidInputError.of(
+            Fault("kind", kind, "takes longer to write than it may: take CSV")
+        ) from None
+    return done.answer
+
+
+def write_here(kind: TableKind, rows: Sequence[Sequence[Cell]], title: str) -> bytes:
+    """Write a table in this process."""
     return _WRITERS[kind](rows, title)
 
 
@@ -65,14 +90,7 @@ def _harmless(cell: Cell) -> str:
 
 
 def _read_csv(data: bytes) -> list[list[str]]:
-    text = decode(data)
-    first = text.split("\n", 1)[0]
-    delimiter = max(",;\t", key=first.count)
-    try:
-        rows = list(csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True))
-    except csv.Error as error:
-        raise InvalidInputError.of(Fault("file", "(text)", f"is not a CSV file: {error}")) from None
-    return [[_as_written(cell) for cell in row] for row in rows]
+    return [[_as_written(cell) for cell in row] for row in rows_of_csv(data)]
 
 
 def _as_written(cell: str) -> str:
@@ -132,21 +150,43 @@ _WRITERS: dict[TableKind, Callable[[Sequence[Sequence[Cell]], str], bytes]] = {
 
 
 def in_a_child(kind: str, data: bytes, *more: str) -> list[list[str]]:
-    """Hand the file to a process of its own, which limits its memory, its time and its output before it looks at it."""
-    wrong = Fault("file", f"({kind})", f"is no {kind.upper()} file that can be read")
+    """Hand the file to a process of its own, which limits its memory, its time and its output before it looks at it.
+
+    Raises
+    ------
+    InvalidInputError
+        The file is none, is too large, or takes too long.
+    BusyError
+        Too many files wait already.
+    """
+    name = "(text)" if kind == "csv" else f"({kind})"
     try:
-        run = subprocess.run(
-            [sys.executable, "-m", "hextan.formats.child", kind, *more],
-            input=data, capture_output=True, timeout=CHILD_SECONDS, check=False,
-        )  # fmt: skip
-    except subprocess.TimeoutExpired:
+        done = run("hextan.formats.child", [kind, *more], data, CHILD_SECONDS)
+    except TooSlowError:
         raise InvalidInputError.of(
-            Fault("file", f"({kind})", f"takes longer than {CHILD_SECONDS} s to read")
+            Fault("file", name, f"takes longer than {CHILD_SECONDS} s to read")
         ) from None
-    if run.returncode != 0:
-        told = run.stderr.decode("utf-8", "replace").strip().splitlines()
-        # What the child says of a file it says in one line that begins so; anything else is its own trouble.
-        said = next((line.removeprefix("file: ") for line in told if line.startswith("file: ")), None)
-        raise InvalidInputError.of(wrong if said is None else Fault("file", f"({kind})", said))
-    rows: list[list[str]] = orjson.loads(run.stdout)
+    except TooMuchError:
+        raise InvalidInputError.of(Fault("file", name, "holds more than a table may")) from None
+    if done.code != 0:
+        told = done.said() or f"is no {kind.upper()} file that can be read"
+        raise InvalidInputError.of(Fault("file", name, told))
+    rows: list[list[str]] = orjson.loads(done.answer)
     return rows
+
+
+def rows_of_csv(data: bytes, most_rows: int = MOST_ROWS) -> list[list[str]]:
+    """Read CSV: a small file here, a large one in a process of its own.
+
+    Raises
+    ------
+    InvalidInputError
+        It is no UTF-8, no CSV, or too large.
+    """
+    text = decode(data)
+    if len(data) > SMALL_BYTES:
+        return in_a_child("csv", data, str(most_rows))
+    try:
+        return csv_rows(text, most_rows)
+    except ValueError as error:
+        raise InvalidInputError.of(Fault("file", "(text)", str(error))) from None

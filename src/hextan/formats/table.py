@@ -11,13 +11,11 @@ import io
 import math
 import re
 from collections.abc import Callable, Sequence
-from itertools import islice
 from typing import Any, Protocol
 
 from hextan.core.base import MOST_FAULTS, Fault, InvalidInputError
-from hextan.formats.text import decode
+from hextan.formats.spreadsheets import rows_of_csv
 
-MOST_ROWS = 20_000
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 _THOUSANDS = re.compile(r"\d{1,3}(,\d{3})+")
 _NUMBER = re.compile(r"[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?", re.ASCII | re.IGNORECASE)
@@ -118,7 +116,7 @@ def read_rows(data: bytes, columns: Sequence[AnyColumn]) -> tuple[list[str], lis
         One fault for each wrong cell, as ``row 3, column raster_w``.
     """
     by_name = {column.name: column for column in columns}
-    header, rows = _table(decode(data), columns)
+    header, rows = _table(data, columns)
     faults = Faults()
     read: list[dict[str, Any]] = []
     for number, cells in rows:
@@ -139,17 +137,9 @@ def read_rows(data: bytes, columns: Sequence[AnyColumn]) -> tuple[list[str], lis
     return header, [number for number, _ in rows], read
 
 
-def _table(text: str, columns: Sequence[AnyColumn]) -> tuple[list[str], list[tuple[int, list[str]]]]:
+def _table(data: bytes, columns: Sequence[AnyColumn]) -> tuple[list[str], list[tuple[int, list[str]]]]:
     names = {column.name for column in columns}
-    first = text.split("\n", 1)[0]
-    delimiter = max(",;\t", key=first.count)
-    try:
-        # One row more than may be: longer files are not read to their end.
-        lines = list(islice(csv.reader(io.StringIO(text), delimiter=delimiter, strict=True), MOST_ROWS + 2))
-    except csv.Error as error:
-        raise InvalidInputError.of(Fault("file", "(text)", f"is not a CSV file: {error}")) from None
-    if len(lines) > MOST_ROWS + 1:
-        raise InvalidInputError.of(Fault("file", "(text)", f"may hold {MOST_ROWS} rows at most"))
+    lines = rows_of_csv(data)
     header = [name.strip().lower() for name in lines[0]] if lines else []
     faults = [
         Fault("row 1", name, "is not a column of this file: see the template")

@@ -142,6 +142,30 @@ def heard_of(data: bytes) -> Heard:
     )
 
 
+def source_of(data: bytes) -> str | None:
+    """What the sender of a sample goes by; empty where it does not say, None where it is no sample.
+
+    It is looked at before anything else of it, since anybody may send to a port.
+    """
+    try:
+        plain = orjson.loads(data) if len(data) <= MOST_BYTES else None
+    except ValueError:
+        return None
+    return (
+        (_word(plain, "sourceId") or _word(_named_flat(plain), "sourceId") or "")
+        if isinstance(plain, dict)
+        else None
+    )
+
+
+def _named_flat(plain: dict[str, Any]) -> dict[str, Any]:
+    """Its first level with the standard's names."""
+    return {
+        ALIASES.get("".join(c for c in key.lower() if c.isalnum()), key): value
+        for key, value in plain.items()
+    }
+
+
 def _named(plain: Any, deep: int = 0) -> Any:
     """The same with the standard's names; what is nested without end is refused."""
     if deep > MOST_DEEP:

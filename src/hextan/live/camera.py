@@ -210,6 +210,11 @@ class Camera:
                 left_out=max(0, len(changes) - MOST_OF_A_TAKE),
             )
 
+    def pass_by(self) -> None:
+        """Note a sample that is somebody else's: nothing more of it is looked at, and it costs this camera nothing."""
+        with self._lock:
+            self._foreign += 1
+
     def complain(self, problem: str) -> None:
         """Note why nothing is heard."""
         with self._lock:

@@ -13,7 +13,7 @@ from collections.abc import Callable, Iterator
 
 from hextan.core.base import HextanError
 from hextan.core.record import Source
-from hextan.formats.tracked import lines_of, payload_of
+from hextan.formats.tracked import lines_of, payload_of, source_of
 from hextan.live.camera import Camera
 
 #: A stream that says nothing for so long is begun anew, seconds; between two tries at least and at most so many.
@@ -21,9 +21,11 @@ PATIENCE_S = 10.0
 LEAST_WAIT_S, MOST_WAIT_S = 0.5, 10.0
 #: How long a thread may go on after it was told to end.
 _TICK_S = 0.25
-#: After a datagram that came too fast nothing is read for so long: a flood costs no more than this allows.
+#: After a line that came too fast nothing is read for so long: a flood costs no more than this allows.
 _FLOODED_S = 0.004
 _BYTES = 65_536
+#: So many datagrams a second are looked at, whoever sends them; the system keeps so many bytes of those that wait.
+MOST_DATAGRAMS, _BUFFER = 4000.0, 1 << 20
 
 
 def is_loopback(host: str) -> bool:
@@ -65,6 +67,7 @@ class Datagrams(Listener):
     def _socket(self) -> socket.socket:
         opened = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
         opened.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        opened.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, _BUFFER)
         host = "127.0.0.1" if self.host == "localhost" else self.host
         try:
             opened.bind((host, self.port))
@@ -78,38 +81,64 @@ class Datagrams(Listener):
         return opened
 
     def run(self) -> None:
-        """Receive until closed; a port that is taken is tried again."""
+        """Receive until closed; what goes wrong is told at the cameras, and tried again."""
+        for camera in self._unknown()[1:]:
+            camera.complain(f"Another camera on port {self.port} has no key either: give each its own.")
         while not self._over.is_set():
             try:
                 with self._socket() as opened:
                     self._receive(opened)
-            except OSError as error:
-                for camera in self.cameras:
-                    camera.complain(f"Port {self.port} cannot be listened to: {error.strerror or error}.")
-                self._heard()
+            except Exception as error:
+                self._tell(f"Port {self.port} cannot be listened to: {_words(error)}.")
                 self._over.wait(LEAST_WAIT_S * 4)
 
+    def _unknown(self) -> list[Camera]:
+        """Cameras without a key: theirs is what has none of the others' keys."""
+        return [camera for camera in self.cameras if not camera.source.secret]
+
+    def _tell(self, problem: str) -> None:
+        for camera in self.cameras:
+            camera.complain(problem)
+        self._heard()
+
     def _receive(self, opened: socket.socket) -> None:
+        allowed, filled = MOST_DATAGRAMS, time.monotonic()
         while not self._over.is_set():
             try:
                 datagram = opened.recv(_BYTES)
             except TimeoutError:
                 continue
+            now = time.monotonic()
+            allowed = min(allowed + (now - filled) * MOST_DATAGRAMS, MOST_DATAGRAMS) - 1
+            filled = now
+            if allowed < 0:
+                time.sleep(_FLOODED_S)
             if self._bring(datagram):
                 self._heard()
-            else:
-                time.sleep(_FLOODED_S)
 
     def _bring(self, datagram: bytes) -> bool:
+        """Bring a datagram to the camera whose key it has; what it costs is that one's alone."""
         try:
             data = payload_of(datagram)
         except HextanError as error:
-            for camera in self.cameras:
-                camera.complain(error.message)
-            self._heard()
+            self._tell(error.message)
             return False
-        # Each camera on the port looks whether it is meant: they go by their sources.
-        return any(camera.accept(data) for camera in self.cameras)
+        source = source_of(data)
+        keyless = self._unknown()[:1]
+        if source is None:
+            # No sample at all: whoever is listened to without a key says why.
+            meant = keyless or self.cameras[:1]
+        else:
+            meant = [c for c in self.cameras if c.source.secret and c.source.secret == source] or keyless
+            for camera in self.cameras:
+                if camera not in meant:
+                    camera.pass_by()
+        counted = [camera.accept(data) for camera in meant]
+        return any(counted)
+
+
+def _words(error: Exception) -> str:
+    return getattr(error, "strerror", None) or str(error) or type(error).__name__
 
 
 class Lines(Listener):
@@ -131,8 +160,9 @@ class Lines(Listener):
                 if self.camera.standing().samples > before:
                     wait = LEAST_WAIT_S
             except (OSError, http.client.HTTPException) as error:
-                told = getattr(error, "strerror", None) or str(error) or type(error).__name__
-                self.camera.complain(f"{source.host}:{source.port} does not answer: {told}.")
+                self.camera.complain(f"{source.host}:{source.port} does not answer: {_words(error)}.")
+            except Exception as error:
+                self.camera.complain(f"{source.host}:{source.port} cannot be asked: {_words(error)}.")
             finally:
                 connection.close()
             self._heard()

@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 import re
-import subprocess
-import sys
 import tempfile
 from collections.abc import Iterable
 from datetime import UTC, datetime, timedelta
@@ -16,7 +12,9 @@ from typing import Any, BinaryIO
 
 from hextan.core.base import Fault, HextanError, InvalidInputError
 from hextan.core.record import ClipFacts
-from hextan.formats.text import decode, decode_json
+from hextan.formats.children import TooMuchError, TooSlowError, run
+from hextan.formats.spreadsheets import rows_of_csv
+from hextan.formats.text import decode_json
 from hextan.formats.tracked import heard_of
 from hextan.media.aliases import known, number_of
 
@@ -24,6 +22,8 @@ from hextan.media.aliases import known, number_of
 HEAD, TAIL = 3_000_000, 4_000_000
 #: A head takes so long at most, seconds; and a table has so many rows.
 PATIENCE_S, MOST_ROWS = 15.0, 5000
+#: Larger files than there are on a card's file system are not told, and no more is read of what a head says. Bytes.
+MOST_SIZE, MOST_TOLD = 1 << 43, 1_000_000
 CLIPS = (".mov", ".mp4", ".m4v", ".mxf", ".mkv", ".avi")
 STILLS = (".jpg", ".jpeg", ".tif", ".tiff", ".png")
 TABLES = (".csv", ".json", ".jsonl", ".ndjson")
@@ -86,6 +86,8 @@ def of_bytes(name: str, head: bytes, tail: bytes, size: int, offset_min: int = 0
 
 def _read(kind: str, name: str, head: bytes, tail: bytes, size: int) -> dict[str, Any]:
     """Let the process with limits look at a copy: what lies between head and tail is a hole in it."""
+    if size > MOST_SIZE:
+        raise InvalidInputError.of(Fault(name, size, "is larger than a file can be that is read here (8 TB)"))
     if size < len(head) + len(tail):
         raise InvalidInputError.of(Fault(name, size, "is smaller than what was sent of it"))
     with tempfile.TemporaryDirectory(prefix="hextan-head-") as folder:
@@ -96,18 +98,15 @@ def _read(kind: str, name: str, head: bytes, tail: bytes, size: int) -> dict[str
                 file.seek(size - len(tail))
                 file.write(tail)
             file.truncate(size)
-        command = [sys.executable, "-m", "hextan.media.child", kind, str(copy)]
         try:
-            done = subprocess.run(
-                command, capture_output=True, timeout=PATIENCE_S, check=False, stdin=subprocess.DEVNULL
-            )
-        except subprocess.TimeoutExpired:
+            done = run("hextan.media.child", [kind, str(copy)], b"", PATIENCE_S, MOST_TOLD)
+        except TooSlowError:
             raise InvalidInputError.of(Fault(name, size, "takes too long to read")) from None
-    if done.returncode != 0:
-        line = done.stderr.decode(errors="replace").strip().rsplit("\n", 1)[-1]
-        told = line.removeprefix("file: ") if line.startswith("file: ") else "ended the process that reads it"
-        raise InvalidInputError.of(Fault(name, size, told))
-    found: dict[str, Any] = json.loads(done.stdout)
+        except TooMuchError:
+            raise InvalidInputError.of(Fault(name, size, "tells more of itself than is read")) from None
+    if done.code != 0:
+        raise InvalidInputError.of(Fault(name, size, done.said() or "ended the process that reads it"))
+    found: dict[str, Any] = json.loads(done.answer)
     return found
 
 
@@ -219,19 +218,8 @@ def _at(tags: dict[str, Any], offset_min: int) -> str | None:
 def _of_table(name: str, data: bytes) -> list[ClipFacts]:
     """A table of clips (CSV, or a JSON list of objects), or a camera's samples beside a clip of the same name."""
     if name.lower().endswith(".csv"):
-        text = decode(data)
-        dialect = (
-            csv.Sniffer().sniff(text[:4096], delimiters=",;\t")
-            if any(c in text[:4096] for c in ",;\t")
-            else csv.excel
-        )
-        rows: list[dict[str, Any]] = [
-            dict(row)
-            for _, row in zip(
-                range(MOST_ROWS), csv.DictReader(io.StringIO(text), dialect=dialect), strict=False
-            )
-        ]
-        return _rows(name, rows)
+        titles, *rows = rows_of_csv(data, MOST_ROWS + 1) or [[]]
+        return _rows(name, [dict(zip(titles, row, strict=False)) for row in rows])
     stripped = data.strip()
     lines = stripped.splitlines()
     if len(lines) > 1 and lines[0].rstrip().endswith(b"}"):

@@ -11,6 +11,7 @@ from typing import Any, Literal, TypeAlias
 
 import orjson
 
+from hextan.core.base import BusyError
 from hextan.search.work import Job
 
 #: So many run at the same time; others wait for their turn.
@@ -137,22 +138,35 @@ class Searches:
         self._turns = threading.Semaphore(AT_ONCE)
 
     def begin(self, production_id: int, name: str, work: Job) -> Search:
-        """Begin a search, or go on with one for the same question; another question under this name ends the one before."""
+        """Begin a search, or go on with one for the same question; another question under this name ends the one before.
+
+        Raises
+        ------
+        BusyError
+            As many as are kept are all still at work.
+        """
         asked = work.asked
         with self._lock:
             before = self._kept.get((production_id, name))
             if before is not None and before.asked == asked and before.state != "failed":
                 self._kept.move_to_end((production_id, name))
                 return before
+            if before is None and len(self._kept) >= MOST_KEPT:
+                self._forget_one()
             search = self._kept[production_id, name] = Search(asked)
             self._kept.move_to_end((production_id, name))
             gone = [before] if before is not None else []
-            while len(self._kept) > MOST_KEPT:
-                gone.append(self._kept.popitem(last=False)[1])
         for old in gone:
             old.drop()
         threading.Thread(target=self._in_turn, args=(search, work.written), daemon=True).start()
         return search
+
+    def _forget_one(self) -> None:
+        """Make room: of those that are done the one that was asked for longest ago goes; nobody's work is given up for another's."""
+        done = next((key for key, search in self._kept.items() if not search.at_work), None)
+        if done is None:
+            raise BusyError(f"{len(self._kept)} searches and prints are under way.", len(self._kept))
+        del self._kept[done]
 
     def find(self, production_id: int, name: str) -> Search | None:
         """Find a search; None where there is none, or none any more."""

@@ -88,6 +88,8 @@ class Production(Versioned, Base):
     archived: Mapped[bool] = mapped_column(default=False, server_default=false())
     settings: Mapped[dict[str, Any]] = mapped_column(JSONB, default=dict)
     demo_key: Mapped[str | None] = mapped_column(unique=True)
+    #: Under which key it was asked for: sent again, the same request makes no other.
+    asked_key: Mapped[str | None] = mapped_column(unique=True)
     bodies: Mapped[list[Body]] = relationship(order_by="Body.position", cascade="all, delete-orphan")
     lens_sets: Mapped[list[LensSet]] = relationship(order_by="LensSet.position", cascade="all, delete-orphan")
     rig: Mapped[Rig | None] = relationship(cascade="all, delete-orphan", uselist=False)

@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from hextan.core.base import NotFoundError, StaleWriteError
+from hextan.core.base import NotFoundError, RemovedError, StaleWriteError
 from hextan.core.documents import RigDocument
 from hextan.core.packing import Packing
 from hextan.core.production import (
@@ -77,14 +77,38 @@ def own(session: Session, production_id: int) -> Production:
     return row
 
 
+def refuse_removed(session: Session, production_id: int) -> None:
+    """Refuse a production that was put away; holds no connection afterwards.
+
+    Raises
+    ------
+    RemovedError
+        It was put away, and nobody brought it back.
+    """
+    archived = session.scalar(select(Production.archived).where(Production.id == production_id))
+    session.close()
+    if archived:
+        raise RemovedError
+
+
 def facts_of(row: Production) -> ProductionFacts:
     """What is said of a production itself."""
     return ProductionFacts.model_validate({name: getattr(row, name) for name in _FACTS})
 
 
-def make(session: Session, facts: ProductionFacts) -> Production:
-    """Make an empty production, and commit."""
-    row = Production(**facts.model_dump())
+def asked_before(session: Session, key: str | None) -> Production | None:
+    """The production that was made under a key; None where there is none, or no key."""
+    return None if key is None else session.scalar(select(Production).where(Production.asked_key == key))
+
+
+def make(session: Session, facts: ProductionFacts, key: str | None = None) -> Production:
+    """Make an empty production, and commit.
+
+    Parameters
+    ----------
+    key : of the request; refused by the database when another was made under it at the same moment
+    """
+    row = Production(**facts.model_dump(), asked_key=key)
     session.add(row)
     session.commit()
     return row
@@ -192,14 +216,18 @@ def _rows(bodies: list[Body], sets: list[LensSet], rig: Rig | None) -> dict[str,
     return {kind: [ids[kind][i][key] for i, key in places] for kind, places in order.items()}
 
 
-def add_document(session: Session, document: ProductionDocument) -> Production:
+def add_document(session: Session, document: ProductionDocument, key: str | None = None) -> Production:
     """Add a production as a document describes it, all of it or nothing, and commit.
 
     Bodies and lens sets go with those of the shelf that have the same key, so that what changed there is seen.
+
+    Parameters
+    ----------
+    key : as in `make`
     """
     shelf = catalogue_of(session)
     facts = {name: getattr(document, name) for name in _FACTS}
-    row = Production(**facts, settings=document.settings.model_dump(mode="json"))
+    row = Production(**facts, asked_key=key, settings=document.settings.model_dump(mode="json"))
     session.add(row)
     session.flush()
     bodies = [_add(session, BODIES, row, shelf, item) for item in document.bodies]
@@ -248,8 +276,9 @@ def _add(
     return row
 
 
-def copy(session: Session, production_id: int, facts: ProductionFacts) -> Production:
+def copy(session: Session, production_id: int, facts: ProductionFacts, key: str | None = None) -> Production:
     """Add a production that begins as a copy of another, what was taken out of that one left behind; commit."""
+    refuse_removed(session, production_id)
     # A copy begins a plan anew: what was shot of the other is not its own.
     document = document_of(session, production_id)
-    return add_document(session, document.model_copy(update=facts.model_dump() | {"log": Log()}))
+    return add_document(session, document.model_copy(update=facts.model_dump() | {"log": Log()}), key)

@@ -8,7 +8,7 @@ from hextan.core.base import Fault, InvalidInputError
 
 
 def make_engine(url: str) -> Engine:
-    """Open a pool of connections.
+    """Open a pool of connections: as many as the server has threads, so that none waits for one while another computes.
 
     Parameters
     ----------
@@ -24,5 +24,10 @@ def make_engine(url: str) -> Engine:
         raise InvalidInputError.of(fault)
     rest = url.split("://", 1)[1]
     return create_engine(
-        f"postgresql+psycopg://{rest}", pool_size=8, max_overflow=8, pool_pre_ping=True, pool_recycle=600
+        f"postgresql+psycopg://{rest}",
+        pool_size=8,
+        max_overflow=40,
+        pool_timeout=10,
+        pool_pre_ping=True,
+        pool_recycle=600,
     )

@@ -1,5 +1,7 @@
 /** The one place that talks to the server. */
 import createClient from 'openapi-fetch'
+import { forget, productionOf } from './kept'
+import { newKey } from './rows'
 import { trade } from './trade.svelte'
 import type { paths } from './generated/api'
 import type {
@@ -35,13 +37,37 @@ import type {
   Unit,
 } from './types'
 
-const http = createClient<paths>({ baseUrl: '/' })
+const http = createClient<paths>({ baseUrl: '/', fetch: (request) => patiently(request) })
 
 /** Answers that the core words itself; documents stay as they were written. */
 const WORDED =
   /\/(bench\/(view|depth|exposure|flicker)|compare|match-camera|shots\/(view|rented)|packing\/searches|set\/(held|report))(\/|$)/
+/** A server with too much to do says when it is worth asking again; so often it is asked. */
+const TRIES = 4
+const wait = (ms: number, signal: AbortSignal) =>
+  new Promise<void>((done, left) => {
+    const timer = setTimeout(done, ms)
+    signal.addEventListener('abort', () => {
+      clearTimeout(timer)
+      left(signal.reason as Error)
+    })
+  })
+
+/** Ask, and ask again where the server is busy: such an answer says that nothing was done. */
+export async function patiently(request: Request): Promise<Response> {
+  for (let n = 1; ; n += 1) {
+    const response = await fetch(request.clone())
+    const after = Number(response.headers.get('Retry-After'))
+    if (response.status !== 503 || !after || n === TRIES) return response
+    await wait(after * 1000, request.signal)
+  }
+}
+
 http.use({
   async onResponse({ request, response }) {
+    // Put away by somebody else: what is kept of it here goes, too.
+    const gone = response.status === 410 ? productionOf(request.url) : null
+    if (gone !== null) await forget(gone)
     if (!response.ok || !WORDED.test(new URL(request.url).pathname)) return undefined
     const text = await response.clone().text()
     const told = trade.told(text)
@@ -105,15 +131,31 @@ export async function readProduction(id: number) {
 
 /** An empty production, or a copy of another. */
 export const addProduction = (facts: ProductionFacts, copyOf?: number) =>
-  outcome(http.POST('/api/productions', { body: { facts, production_id: copyOf } }))
+  outcome(
+    http.POST('/api/productions', {
+      body: { facts, production_id: copyOf },
+      headers: { 'Idempotency-Key': newKey() },
+    }),
+  )
 
 export const writeProduction = (id: number, version: number, facts: ProductionFacts) =>
   outcome(http.PUT('/api/productions/{production_id}', { ...at(id), body: { version, facts } }))
 
-export const removeProduction = (id: number, version: number, removed: boolean) =>
-  outcome(http.POST('/api/productions/{production_id}/removal', { ...at(id), body: { version, removed } }))
+export async function removeProduction(id: number, version: number, removed: boolean) {
+  const found = await outcome(
+    http.POST('/api/productions/{production_id}/removal', { ...at(id), body: { version, removed } }),
+  )
+  if (found.data && removed) await forget(id)
+  return found
+}
 
-export const readProductionFile = (file: Blob) => outcome(http.POST('/api/productions/file', sent(file)))
+export const readProductionFile = (file: Blob) =>
+  outcome(
+    http.POST('/api/productions/file', {
+      ...sent(file),
+      headers: { ...sent(file).headers, 'Idempotency-Key': newKey() },
+    }),
+  )
 
 export const resetDemo = () => outcome(http.POST('/api/demo'))
 

@@ -19,6 +19,7 @@ from hextan.core.base.checked import (
 from hextan.core.base.distances import METRES, Unit, parse_distance_m
 from hextan.core.base.errors import (
     MOST_FAULTS,
+    BusyError,
     CannotFocusError,
     ErrorAnswer,
     ErrorBody,
@@ -29,6 +30,7 @@ from hextan.core.base.errors import (
     InvalidInputError,
     NotFoundError,
     NothingYetError,
+    RemovedError,
     StaleWriteError,
     no_longer_here,
 )
@@ -62,6 +64,7 @@ __all__ = [
     "MARKED",
     "METRES",
     "MOST_FAULTS",
+    "BusyError",
     "CannotFocusError",
     "Count",
     "Counts",
@@ -92,6 +95,7 @@ __all__ = [
     "RateSet",
     "RateText",
     "Real",
+    "RemovedError",
     "Row",
     "Schema",
     "Squeeze",

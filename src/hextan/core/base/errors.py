@@ -165,6 +165,15 @@ class NotFoundError(HextanError):
     code = "not_found"
 
 
+class RemovedError(NotFoundError):
+    """A production that was put away: it is neither read nor written until somebody brings it back."""
+
+    code = "removed"
+
+    def __init__(self) -> None:
+        super().__init__("This production was removed. Bring it back from the list of productions.")
+
+
 class NothingYetError(NotFoundError):
     """A production has no recording format or no lens yet, so that there is nothing to compute."""
 
@@ -173,6 +182,33 @@ class NothingYetError(NotFoundError):
     def __init__(self) -> None:
         super().__init__(
             "This production has no recording format or no lens yet: enter a body and a lens first."
+        )
+
+
+class BusyError(HextanError):
+    """The server has too much to do at the moment: the same may be asked again in a while."""
+
+    code = "busy"
+
+    def __init__(self, message: str, before: int = 0) -> None:
+        super().__init__(f"{message} Try again in a few seconds.")
+        #: How many are before this one.
+        self.before = before
+
+    @property
+    def again_after_s(self) -> int:
+        """When it is worth asking again, seconds."""
+        return 1 + min(self.before, 20)
+
+
+class FullError(HextanError):
+    """There is no room left to write to."""
+
+    code = "disk_full"
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The disk of the server is full: nothing was changed. Make room on it, then try again."
         )
 
 

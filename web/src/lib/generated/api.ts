@@ -219,7 +219,7 @@ export interface paths {
         put?: never;
         /**
          * Production Add
-         * @description Make a production: empty, or as a copy of another.
+         * @description Make a production: empty, or as a copy of another. Sent again with the same `Idempotency-Key`, it gives the one that was made.
          */
         post: operations["production_add"];
         delete?: never;
@@ -239,7 +239,7 @@ export interface paths {
         put?: never;
         /**
          * Production File Read
-         * @description Add a production from its file, all of it or nothing: every fault is told with its place.
+         * @description Add a production from its file, all of it or nothing: every fault is told with its place. The key is as in `production_add`.
          */
         post: operations["production_file_read"];
         delete?: never;
@@ -21656,7 +21656,9 @@ export interface operations {
     production_add: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -21743,7 +21745,9 @@ export interface operations {
     production_file_read: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
