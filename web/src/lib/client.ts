@@ -82,7 +82,8 @@ export type WriteProblem<S> = Problem & { stored?: S | null }
 
 const AWAY: Problem = {
   code: 'no_answer',
-  message: 'The server does not answer. Is it still running? What you see is the last answer.',
+  message:
+    'One moment: the server does not answer. What you see is the last answer; the page goes on by itself.',
   faults: [],
 }
 
