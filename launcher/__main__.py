@@ -27,6 +27,7 @@ HELP = {
     "camera": "simulate cameras that speak, for trying out the Set: A='Ebb 64':45501 ...",
     "clips": "read the heads of clips and stills in a FOLDER, and hold them against a production's plan",
     "bench": "measure speed, as ratios",
+    "soak": "mixed work with kills and a busy neighbour against an instance of its own: tells what was lost, ended wrongly, or grew",
     "mutate": "break the core one line at a time: the tests have to notice",
     "types": "write what the front end is made from anew: the OpenAPI document, the types and the choices",
     "lock": "write the lock files anew from pyproject.toml",
@@ -146,6 +147,15 @@ def bench() -> int:
     return python("-m", "bench")
 
 
+def soak(arguments: list[str]) -> int:
+    """Work an instance of its own hard."""
+    debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE)
+    if not PYTHON.exists():
+        environment.ensure_python(development=False)
+    environment.ensure_web()
+    return python("-m", "soak", *arguments)
+
+
 def mutate(files: list[str]) -> int:
     """Break the core and ask its tests."""
     environment.ensure_python(development=True)
@@ -188,9 +198,10 @@ def main() -> int:
     parsers["clips"].add_argument("--unit", default="", metavar="LETTER", help="the camera that shot them")
     parsers["clips"].add_argument("--day", default="1", help="the day of the list of shots")
     parsers["camera"].add_argument("arguments", nargs=argparse.REMAINDER, metavar="LETTER=BODY[:PORT]")
+    parsers["soak"].add_argument("arguments", nargs=argparse.REMAINDER, metavar="--seconds 120 --seed 1")
     # What follows these is theirs, dashes and all.
     options, more = parser.parse_known_args()
-    if more and options.command != "camera":
+    if more and options.command not in ("camera", "soak"):
         parser.error(f"unrecognized arguments: {' '.join(more)}")
     actions: dict[str, Callable[[], int]] = {
         "demo": lambda: serve(demo=True),
@@ -206,6 +217,7 @@ def main() -> int:
         "clips": lambda: clips(options),
         "camera": lambda: camera([*more, *options.arguments]),
         "bench": bench,
+        "soak": lambda: soak([*more, *options.arguments]),
         "mutate": lambda: mutate(options.files),
         "types": checks.write_types,
         "lock": checks.lock,

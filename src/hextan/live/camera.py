@@ -12,7 +12,7 @@ import time
 from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass, fields
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from hextan.core.base import HextanError
@@ -29,6 +29,8 @@ SILENT_S = 5.0
 #: A clock that is off by more makes clips hard to find, seconds.
 CLOCK_OFF_S = 2.0
 
+#: A moment so far ahead of the clock was told before the clock was set.
+JUMPED = timedelta(hours=1)
 #: What is noted when it changes, and how it is called.
 FACTS = {
     "mode": "mode", "read_mm": "sensor area", "raster": "raster", "squeeze": "squeeze", "fps": "rate", "ei": "EI",
@@ -85,12 +87,13 @@ class Camera:
         self._lock = threading.Lock()
         self._heard: Heard | None = None
         self._at: float | None = None
-        self._first: datetime | None = None
+        #: When it spoke first, by the clock that never jumps.
+        self._first: float | None = None
         self._samples = self._refused = self._dropped = self._foreign = 0
         self._problem = ""
         self._clock_off: float | None = None
         self._since: dict[str, str] = {}
-        self._changes: deque[tuple[datetime, SaidChange]] = deque(maxlen=MOST_CHANGES)
+        self._changes: deque[tuple[float, SaidChange]] = deque(maxlen=MOST_CHANGES)
         self._counts: deque[list[Any]] = deque(maxlen=COUNTED_SECONDS)
         self._focus: deque[tuple[float, float]] = deque(maxlen=int(FOCUS_A_SECOND * FOCUS_SECONDS))
         self._allowed, self._filled = MOST_A_SECOND, monotonic()
@@ -144,10 +147,10 @@ class Camera:
         self._sequence = heard.sequence
         now, at = self._now(), self._monotonic()
         if self._heard is None:
-            self._first = now
+            self._first = at
             self._since = dict.fromkeys(FACTS, moment(now))
         else:
-            self._note(self._heard, heard, now)
+            self._note(self._heard, heard, now, at)
         if heard.focus_m is not None and (not self._focus or at - self._focus[-1][0] >= 1 / FOCUS_A_SECOND):
             self._focus.append((at, heard.focus_m))
         if heard.clock_s is not None:
@@ -156,22 +159,22 @@ class Camera:
         changed = self._heard is None or self._heard.facts != heard.facts
         self._heard, self._at = heard, at
         self._samples += 1
-        self._count(now)
+        self._count(at)
         self.version += 1
         self.facts_version += changed
         return True
 
-    def _note(self, before: Heard, after: Heard, now: datetime) -> None:
+    def _note(self, before: Heard, after: Heard, now: datetime, at: float) -> None:
         for name, told in FACTS.items():
             was, is_now = getattr(before, name), getattr(after, name)
             if was == is_now:
                 continue
             self._since[name] = moment(now)
             change = SaidChange(at=moment(now), what=told, was=_words(was), now=_words(is_now))
-            self._changes.append((now, change))
+            self._changes.append((at, change))
 
-    def _count(self, now: datetime) -> None:
-        second = int(now.timestamp())
+    def _count(self, at: float) -> None:
+        second = int(at)
         if self._counts and self._counts[-1][0] == second:
             self._counts[-1][1] += 1
         else:
@@ -193,18 +196,24 @@ class Camera:
             )
 
     def said(self, since: datetime | None) -> Said | None:
-        """What it said from a moment until now, for a take; None where it said nothing."""
+        """What it said from a moment until now, for a take; None where it said nothing.
+
+        A machine's clock may be set meanwhile: a moment that lies far ahead of it was told by the clock before, and counts as the beginning.
+        """
         with self._lock:
             if self._first is None:
                 return None
-            start = self._first if since is None else max(since, self._first)
+            now, at_now = self._now(), self._monotonic()
+            start = self._first
+            if since is not None and since < now + JUMPED:
+                start = max(start, at_now - (now - since).total_seconds())
             changes = [change for at, change in self._changes if at >= start]
-            samples = sum(count for second, count in self._counts if second >= int(start.timestamp()))
+            samples = sum(count for second, count in self._counts if second >= int(start))
             if not samples:
                 return None
             return Said(
-                start=moment(start),
-                end=moment(self._now()),
+                start=moment(now - timedelta(seconds=at_now - start)),
+                end=moment(now),
                 samples=samples,
                 changes=changes[-MOST_OF_A_TAKE:],
                 left_out=max(0, len(changes) - MOST_OF_A_TAKE),
