@@ -21,9 +21,43 @@ from launcher.cluster import Cluster
 settings.register_profile("hextan", deadline=None)
 settings.load_profile("hextan")
 
+#: What each folder may take, seconds of all workers together on a machine with two processors; more is told.
+BUDGETS_S = {
+    "ui": 420,
+    "core": 240,
+    "api": 150,
+    "reference": 60,
+    "launcher": 150,
+    "store": 60,
+    "paper": 40,
+    "formats": 40,
+    "live": 30,
+}
+
+
+def where_the_time_is(terminalreporter):
+    """Tell what each folder took, and the ten slowest tests."""
+    folders, tests = {}, {}
+    for reports in terminalreporter.stats.values():
+        for report in reports:
+            if hasattr(report, "duration"):
+                parts = report.nodeid.split("/")
+                folder = parts[1] if len(parts) > 2 else "."
+                folders[folder] = folders.get(folder, 0.0) + report.duration
+                tests[report.nodeid] = tests.get(report.nodeid, 0.0) + report.duration
+    if len(tests) < 500:
+        return
+    terminalreporter.section("where the time is")
+    for folder, took in sorted(folders.items(), key=lambda each: -each[1]):
+        over = f"  over its budget of {BUDGETS_S[folder]} s" if took > BUDGETS_S.get(folder, 1e9) else ""
+        terminalreporter.write_line(f"{took:7.1f} s  tests/{folder}{over}")
+    for name, took in sorted(tests.items(), key=lambda each: -each[1])[:25]:
+        terminalreporter.write_line(f"{took:7.1f} s  {name[:150]}")
+
 
 def pytest_terminal_summary(terminalreporter):
-    """Name the browser tests that failed and passed at once again: each is a fault to find."""
+    """Tell where the time is, and name the browser tests that failed and passed at once again: each is a fault to find."""
+    where_the_time_is(terminalreporter)
     failed = {report.nodeid for report in terminalreporter.stats.get("failed", [])}
     for nodeid in dict.fromkeys(report.nodeid for report in terminalreporter.stats.get("rerun", [])):
         if nodeid not in failed:

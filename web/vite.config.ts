@@ -49,9 +49,36 @@ const offline = () =>
     },
   })
 
+/** Tests that need no page; those that do say so in their names. */
+const PLAIN = ['src/**/!(*.svelte|*.page).test.ts']
+/** Tests that put another module in the place of one: each has the modules to itself. */
+const APART = ['src/**/*.apart.svelte.test.ts']
+const PAGE = { environment: 'jsdom', setupFiles: ['./src/test-setup.ts'] }
+
 export default defineConfig({
   plugins: [fonts(), tailwindcss(), svelte(), svelteTesting(), offline()],
   build: { target: 'es2022', assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://127.0.0.1:8734' } },
-  test: { environment: 'jsdom', setupFiles: ['./src/test-setup.ts'], testTimeout: 20_000 },
+  test: {
+    testTimeout: 20_000,
+    projects: [
+      {
+        // Rules and words: no page is made for them, and all run in the same threads.
+        extends: true,
+        test: { name: 'plain', environment: 'node', include: PLAIN, isolate: false, pool: 'threads' },
+      },
+      {
+        extends: true,
+        test: {
+          ...PAGE,
+          name: 'page',
+          include: ['src/**/*.test.ts'],
+          exclude: [...PLAIN, ...APART],
+          isolate: false,
+          pool: 'threads',
+        },
+      },
+      { extends: true, test: { ...PAGE, name: 'apart', include: APART } },
+    ],
+  },
 })
