@@ -28,7 +28,7 @@ HELP = {
     "clips": "read the heads of clips and stills in a FOLDER, and hold them against a production's plan",
     "bench": "measure speed, as ratios",
     "soak": "mixed work with kills and a busy neighbour against an instance of its own: tells what was lost, ended wrongly, or grew",
-    "mutate": "break the core one line at a time: the tests have to notice",
+    "mutate": "break the sources one place at a time: the tests have to notice",
     "types": "write what the front end is made from anew: the OpenAPI document, the types and the choices",
     "lock": "write the lock files anew from pyproject.toml",
 }
@@ -156,10 +156,10 @@ def soak(arguments: list[str]) -> int:
     return python("-m", "soak", *arguments)
 
 
-def mutate(files: list[str]) -> int:
-    """Break the core and ask its tests."""
+def mutate(arguments: list[str]) -> int:
+    """Break the sources and ask the tests."""
     environment.ensure_python(development=True)
-    return python("-m", "tests.mutations", *files)
+    return python("-m", "tests.mutations", *arguments)
 
 
 def main() -> int:
@@ -180,7 +180,9 @@ def main() -> int:
     parsers["test"].add_argument(
         "pytest", nargs=argparse.REMAINDER, help="run pytest alone, with these arguments"
     )
-    parsers["mutate"].add_argument("files", nargs="*", help="only in files whose names have this in them")
+    parsers["mutate"].add_argument(
+        "arguments", nargs=argparse.REMAINDER, metavar="[--random N --seed S] [part of a file's name]"
+    )
     parsers["ask"].add_argument("words", nargs="+")
     parsers["export"].add_argument("name")
     parsers["export"].add_argument("--removed", action="store_true", help="with what was taken out of it")
@@ -201,7 +203,7 @@ def main() -> int:
     parsers["soak"].add_argument("arguments", nargs=argparse.REMAINDER, metavar="--seconds 120 --seed 1")
     # What follows these is theirs, dashes and all.
     options, more = parser.parse_known_args()
-    if more and options.command not in ("camera", "soak"):
+    if more and options.command not in ("camera", "soak", "mutate"):
         parser.error(f"unrecognized arguments: {' '.join(more)}")
     actions: dict[str, Callable[[], int]] = {
         "demo": lambda: serve(demo=True),
@@ -218,7 +220,7 @@ def main() -> int:
         "camera": lambda: camera([*more, *options.arguments]),
         "bench": bench,
         "soak": lambda: soak([*more, *options.arguments]),
-        "mutate": lambda: mutate(options.files),
+        "mutate": lambda: mutate([*more, *options.arguments]),
         "types": checks.write_types,
         "lock": checks.lock,
     }

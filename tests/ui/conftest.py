@@ -83,13 +83,30 @@ def base_url(databases, tmp_path_factory):
     log.close()
 
 
+#: The next transaction that will write, as it was when the database was put back last.
+_untouched = {}
+
+
+def next_write(connection, name):
+    """The number of the next transaction that writes; waits until nothing is under way."""
+    busy = text("select count(*) from pg_stat_activity where datname = :name and state <> 'idle'")
+    for _ in range(100):
+        if connection.scalar(busy, {"name": name}) == 0:
+            break
+        time.sleep(0.05)
+    return connection.scalar(text("select pg_snapshot_xmax(pg_current_snapshot())::text"))
+
+
 @pytest.fixture(autouse=True)
 def own_production(request, databases, base_url):
-    """Each test has a production of its own: the database is put back to where the demo begins."""
+    """Each test has a production of its own: the database is put back to where the demo begins, unless nobody wrote anything."""
     admin, name, _ = databases
     with admin.connect() as connection:
+        if _untouched.get(name) == next_write(connection, name):
+            return
         connection.execute(text(f"drop database {name} with (force)"))
         connection.execute(text(f"create database {name} template {name}_first"))
+        _untouched[name] = next_write(connection, name)
     ready(base_url)
 
 

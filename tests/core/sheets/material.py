@@ -19,6 +19,18 @@ DEMO = json.loads(files("hextan.demo").joinpath("low_water.json").read_text(enco
 SHEETS = parse_sheets(DEMO["sheets"])
 
 
+_KITS = {}
+
+
+def kit_once(m, plan):
+    """A kit of the demo, looked for once: units change how it is told on a sheet, not what it is."""
+    asked = (m.packing, m.shots, m.settings.model_copy(update={"unit": "m"}), plan)
+    key = tuple(each.model_dump_json() for each in asked)
+    if key not in _KITS:
+        _KITS[key] = Material.kit(m, plan)
+    return _KITS[key]
+
+
 @cache
 def demo():
     package = demo_package()
@@ -37,6 +49,7 @@ def demo():
         packing=parse_packing(DEMO["packing"]),
         log=parse_log(DEMO["log"]),
         comparisons=(Comparison(name="S35 or full", columns=sides),),
+        kit=kit_once,
         bodies={body.name: body for body in catalogue() if body.name in DEMO["takes"]},
     )
 
