@@ -18,6 +18,7 @@ FILES = ("files/bodies.json", "files/fdl", "files/lens-sets.json", "files/rig.js
 FOREIGN = [
     {"origin": "https://elsewhere.example"},
     {"origin": "null"},
+    {"origin": "http://[::1"},
     {"origin": "http://testserver:9000"},
     {"sec-fetch-site": "cross-site"},
     {"sec-fetch-site": "same-site"},

@@ -279,7 +279,7 @@ def test_two_windows_on_one_bench_lose_nothing(bench, context):
 def test_a_server_that_is_away_is_told(bench, complaints):
     bench.route("**/bench/view", lambda route: route.abort())
     bench.keyboard.press("c")
-    expect(bench.get_by_role("alert")).to_contain_text("The server does not answer.")
+    expect(bench.get_by_role("alert")).to_contain_text("One moment: the server does not answer")
     bench.unroute("**/bench/view")
     bench.keyboard.press("x")
     expect(bench.get_by_role("alert")).to_have_count(0)

@@ -185,3 +185,25 @@ def test_the_days_around_are_there_without_a_line_and_another_says_that_it_is_no
     context.set_offline(False)
     expect(page.get_by_text("31A").first).to_be_visible()
     expect(missing).to_have_count(0)
+
+
+KEPT = """async (id) => (await (await caches.open('hextan-day-1')).keys())
+    .map((each) => new URL(each.url).pathname).filter((path) => path.split('/')[3] === id)"""
+
+
+def test_a_production_that_was_removed_is_forgotten_and_camera_keys_were_never_kept(own_server, device):
+    page = opened(device("one"), own_server)
+    number = own_server.page().split("/p/")[1].split("/")[0]
+    kept = page.evaluate(KEPT, number)
+    assert len(kept) > 5
+    assert not [path for path in kept if path.endswith("/set/settings")]
+    # Somebody else puts it away: this browser hears of it with its next question.
+    at = f"{own_server.url}/api/productions/{number}"
+    version = page.request.get(at).json()["version"]
+    assert page.request.post(f"{at}/removal", data={"version": version, "removed": True}).ok
+    page.reload()
+    expect(page.get_by_text("This production was removed").first).to_be_visible()
+    page.wait_for_function(f"async (id) => (await ({KEPT})(id)).length <= 1", arg=number)
+    page.context.set_offline(True)
+    page.reload()
+    expect(page.get_by_text("Ines at the bollard, waist")).to_have_count(0)

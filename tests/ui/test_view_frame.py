@@ -125,7 +125,7 @@ def test_what_was_not_saved_is_saved_when_the_server_is_back(bench, at, complain
     away = re.compile(r"/api/")
     bench.route(away, lambda route: route.abort())
     bench.get_by_label("Stop", exact=True).select_option("4")
-    expect(bench.get_by_role("alert")).to_contain_text("The server does not answer")
+    expect(bench.get_by_role("alert")).to_contain_text("One moment: the server does not answer")
     expect(bench.get_by_text("not saved yet")).to_be_visible()
     expect(bench.get_by_role("button", name="Try again")).to_be_visible()
     bench.unroute(away)
