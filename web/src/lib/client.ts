@@ -53,12 +53,23 @@ const wait = (ms: number, signal: AbortSignal) =>
     })
   })
 
-/** Ask, and ask again where the server is busy: such an answer says that nothing was done. */
+/** Whether the same may be sent again without doing anything twice: where it only reads, and where nothing was begun. */
+async function mayRepeat(request: Request, response: Response): Promise<boolean> {
+  if (request.method === 'GET') return true
+  const told = (await response
+    .clone()
+    .json()
+    .catch(() => null)) as { error?: { code?: string } } | null
+  return told?.error?.code === 'busy'
+}
+
+/** Ask, and ask again where the server is busy and says when. */
 export async function patiently(request: Request): Promise<Response> {
   for (let n = 1; ; n += 1) {
     const response = await fetch(request.clone())
     const after = Number(response.headers.get('Retry-After'))
     if (response.status !== 503 || !after || n === TRIES) return response
+    if (!(await mayRepeat(request, response))) return response
     await wait(after * 1000, request.signal)
   }
 }
