@@ -10,6 +10,7 @@ from hextan.core.evaluation import READY_REFERENCES, SHARP_RULES
 from hextan.core.light import LampKind, Mover
 from hextan.core.optics import PROJECTIONS, SAMPLES, FormatClass
 from hextan.core.sheets import KINDS
+from hextan.core.shots import ON_PAGE, ROWS
 from hextan.formats.handed import KINDS as HANDOVERS
 
 HEAD = "/** Written by ./hextan types from the tables of the core: change those. */\n"
@@ -38,6 +39,10 @@ def choices() -> str:
             for tick, (_, raster) in TICKS.items()
         ],
         "READY_REFERENCES": [window.model_dump() for window in READY_REFERENCES],
+        "SHOT_CELLS": [
+            {"key": row.name, "title": row.page_title, "size": row.size, "gloss": row.gloss} for row in ROWS
+        ],
+        "NEEDS": list(ON_PAGE),
         "LAMPS": list(get_args(LampKind)),
         "MOVERS": list(get_args(Mover)),
         "HANDOVERS": [

@@ -7,6 +7,7 @@ from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
 from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import Needs, needs_of
 from hextan.core.shots.rented import rented_for
+from hextan.core.shots.rows import ON_PAGE, ROWS
 from hextan.core.shots.table import ANSWERS, shots_of_table, table_of_shots
 from hextan.core.shots.told import binds_of, choice_of, pinned_cell, with_what
 from hextan.core.shots.units import with_units
@@ -14,6 +15,8 @@ from hextan.core.shots.view import answer_of_shot, day_order, shots_view
 
 __all__ = [
     "ANSWERS",
+    "ON_PAGE",
+    "ROWS",
     "SHOTS_SCHEMA",
     "Judged",
     "Needs",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, TypeAlias
+from typing import Annotated, Literal, TypeAlias, get_args
 from unicodedata import category
 
 from pydantic import AfterValidator, ConfigDict, Field, model_validator
@@ -20,11 +20,10 @@ def _printable(text: str) -> str:
 
 
 Cell: TypeAlias = Annotated[str, Field(max_length=120), AfterValidator(_printable)]
-#: What a shot can need: each is a must, or a wish with a weight.
-NEEDS = ("framing", "distance", "room", "speed", "deliveries", "hold", "background", "stop", "light", "picture",
-         "nearest", "rig", "look", "body")  # fmt: skip
+#: What a shot can need (`rows.py`): each is a must, or a wish with a weight.
 NeedName = Literal["framing", "distance", "room", "speed", "deliveries", "hold", "background", "stop", "light",
                    "picture", "nearest", "rig", "look", "body"]  # fmt: skip
+NEEDS: tuple[NeedName, ...] = get_args(NeedName)
 
 
 class Pin(Part):

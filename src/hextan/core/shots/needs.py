@@ -14,6 +14,7 @@ from hextan.core.kit import FramingWish, field_of_person_m
 from hextan.core.optics import NAMED, magnification_from_sensor
 from hextan.core.shots import words
 from hextan.core.shots.document import Shot
+from hextan.core.shots.rows import ROWS
 from hextan.core.shots.words import Carrier, Hold, Lit, Picture, Side, Soft, Span, Stops, read
 
 #: Nobody says how tall, metres.
@@ -75,8 +76,7 @@ class Needs:
     @property
     def asks(self) -> bool:
         """Whether anything is asked at all."""
-        cells = ("framing", "distance", "speed", "hold", "background", "stop", "light", "picture", "look", "rig", "body", "deliveries")  # fmt: skip
-        return any(getattr(self.shot, name).strip() for name in cells)
+        return any(getattr(self.shot, row.name).strip() for row in ROWS if row.asks)
 
     def must(self, name: str) -> bool:
         """Whether a need is a must."""

@@ -14,34 +14,12 @@ from typing_extensions import TypedDict
 from hextan.core.base import Fault, InvalidInputError, new_key
 from hextan.core.shots.answers import ShotAnswer
 from hextan.core.shots.document import MOST_SHOTS, NEEDS, Pin, Shot, ShotList, parse_shots
+from hextan.core.shots.rows import ROWS
 
 Value: TypeAlias = str | float | int | None
 #: The columns of a table in their order: the field, its title, and what else people call it.
 COLUMNS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
-    ("name", "Shot", ("shot number", "shot no", "number", "no", "nr", "slate", "setup", "name", "id")),
-    ("scene", "Scene", ("location", "set", "place")),
-    ("what", "What", ("description", "subject", "action", "content")),
-    ("height", "Height", ("subject height",)),
-    ("day", "Day", ("shooting day", "shoot day", "date")),
-    ("unit", "Unit", ("camera unit", "cam")),
-    ("framing", "Framing", ("size", "shot size", "field")),
-    ("distance", "Distance", ("subject distance",)),
-    ("room", "Room", ()),
-    ("nearest", "Not nearer", ("nearest",)),
-    ("speed", "Speed", ("fps", "frame rate", "rate")),
-    ("deliveries", "Delivered", ("deliveries", "delivery", "frame")),
-    ("hold", "Sharp", ("hold", "depth", "depth of field")),
-    ("background", "Background", ("softness",)),
-    ("stop", "Stop", ("aperture", "t stop", "t-stop", "iris")),
-    ("light", "Light", ()),
-    ("lamps", "Lamps", ("mains", "flicker")),
-    ("picture", "Picture", ("recording",)),
-    ("rig", "Rig", ("support", "grip")),
-    ("look", "Look", ("squeeze",)),
-    ("body", "Body", ("camera body", "camera")),
-    ("keep_out", "Keep-out", ("keep out",)),
-    ("keep_out_by", "Keep-out set by", ("set by",)),
-    ("notes", "Notes", ("note", "comment", "comments", "remarks")),
+    *((row.name, row.title, row.also) for row in ROWS),
     ("wishes", "Wishes", ()),
     ("pin", "Pinned", ()),
     #: Which shot a row is, whatever number it has now.

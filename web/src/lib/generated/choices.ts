@@ -170,6 +170,170 @@ export const READY_REFERENCES = [
   }
 ] as const
 
+export const SHOT_CELLS = [
+  {
+    "key": "name",
+    "title": "Shot",
+    "size": 5,
+    "gloss": ""
+  },
+  {
+    "key": "scene",
+    "title": "Scene",
+    "size": 14,
+    "gloss": ""
+  },
+  {
+    "key": "what",
+    "title": "What",
+    "size": 16,
+    "gloss": ""
+  },
+  {
+    "key": "height",
+    "title": "Height",
+    "size": 6,
+    "gloss": "How tall whoever is framed is; 1.7 m where nobody says"
+  },
+  {
+    "key": "day",
+    "title": "Day",
+    "size": 3,
+    "gloss": ""
+  },
+  {
+    "key": "unit",
+    "title": "Unit",
+    "size": 3,
+    "gloss": ""
+  },
+  {
+    "key": "framing",
+    "title": "Framing",
+    "size": 15,
+    "gloss": "waist, 1.9 m wide, as 35 on Super 35 at 3 m, like 50"
+  },
+  {
+    "key": "distance",
+    "title": "Distance",
+    "size": 8,
+    "gloss": "3 m, 2-4 m, up to 5 m; free where it is empty"
+  },
+  {
+    "key": "room",
+    "title": "Room",
+    "size": 7,
+    "gloss": "From the subject to the wall behind the camera"
+  },
+  {
+    "key": "nearest",
+    "title": "Not nearer",
+    "size": 7,
+    "gloss": "For the sake of the perspective"
+  },
+  {
+    "key": "speed",
+    "title": "Speed",
+    "size": 7,
+    "gloss": "100, 4x slow, 25-100 for a ramp"
+  },
+  {
+    "key": "deliveries",
+    "title": "Delivered",
+    "size": 12,
+    "gloss": "Frames of Settings by their names, or 3840x2160"
+  },
+  {
+    "key": "hold",
+    "title": "Sharp",
+    "size": 9,
+    "gloss": "±30 cm, 2.5-4 m, deep"
+  },
+  {
+    "key": "background",
+    "title": "Background",
+    "size": 9,
+    "gloss": "How wide a point of light is drawn: 3 % at 8 m"
+  },
+  {
+    "key": "stop",
+    "title": "Stop",
+    "size": 8,
+    "gloss": "T2.8, T2-T4, up to T4"
+  },
+  {
+    "key": "light",
+    "title": "Light",
+    "size": 10,
+    "gloss": "200 lux, day, night, EI 400-1600"
+  },
+  {
+    "key": "lamps",
+    "title": "Lamps",
+    "size": 8,
+    "gloss": "50 Hz for the mains, pulsed 400 Hz"
+  },
+  {
+    "key": "picture",
+    "title": "Picture",
+    "size": 14,
+    "gloss": "raw, 12 bit, no binning, re-frame 20 %, stabiliser"
+  },
+  {
+    "key": "rig",
+    "title": "Rig",
+    "size": 12,
+    "gloss": "tripod, hand, gimbal 4.5 kg, no lens change"
+  },
+  {
+    "key": "look",
+    "title": "Look",
+    "size": 8,
+    "gloss": "spherical, 2x"
+  },
+  {
+    "key": "body",
+    "title": "Body",
+    "size": 9,
+    "gloss": "One body alone"
+  },
+  {
+    "key": "keep_out",
+    "title": "Keep-out",
+    "size": 7,
+    "gloss": "The distance that whoever is responsible for safety has set"
+  },
+  {
+    "key": "keep_out_by",
+    "title": "Set by",
+    "size": 14,
+    "gloss": ""
+  },
+  {
+    "key": "notes",
+    "title": "Notes",
+    "size": 24,
+    "gloss": ""
+  }
+] as const
+
+export const NEEDS = [
+  "framing",
+  "distance",
+  "speed",
+  "stop",
+  "light",
+  "hold",
+  "background",
+  "picture",
+  "deliveries",
+  "room",
+  "nearest",
+  "look",
+  "rig",
+  "body"
+] as const
+
 export const LAMPS = [
   "tungsten",
   "magnetic",
