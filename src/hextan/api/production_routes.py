@@ -66,7 +66,7 @@ def _added(response: Response, row: models.Production) -> ProductionKept:
     return made(response, str(row.id), _kept(row))
 
 
-@router.post("/productions", name="production_add", status_code=201, responses=refusals(404))
+@router.post("/productions", name="production_add", status_code=201, responses=refusals(404, 410))
 def add_production(
     asked: ProductionNew, db: Db, response: Response, idempotency_key: AskedKey = None
 ) -> ProductionKept:

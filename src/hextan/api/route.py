@@ -60,6 +60,11 @@ def _statuses(path: str, endpoint: Callable[..., Any], methods: list[str]) -> se
         found.add(403)
     if _asks_the_database(takes):
         found.add(503)
+        # Of a production that was put away; and where there is no room left to write to.
+        if any(field.name == "production_id" for field in takes.path_params):
+            found.add(410)
+        if not READING.issuperset(methods):
+            found.add(507)
     return found
 
 
