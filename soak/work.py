@@ -192,7 +192,7 @@ def _kit(client: Client) -> None:
     kept = client.kept("/packing")
     if kept is None:
         return
-    document = kept["document"] | {"hire_days": None} if "hire_days" in kept["document"] else kept["document"]
+    document = kept["document"]
     plan = client.rng.choice(document["kits"])
     status, _ = client.ask(
         "kit", "POST", f"{client.url}/packing/searches", {"document": document, "kits": [plan["key"]]}

@@ -7,7 +7,7 @@ import { fonts } from './fonts/cut.ts'
 
 /**
  * What the page needs without a line: its own files are kept beforehand, and every answer of the server that was asked for
- * by an address is kept as it was last, for a month at most. What is new comes first, as long as the server answers within seconds. Streams, files
+ * by an address is kept as it was last, for a month at most. What is new comes first, as long as the server answers within seconds. Streams, files,
  * whether the server is well, and what cameras are asked with are never kept. `lib/kept.ts` forgets a production that was removed.
  */
 const offline = () =>

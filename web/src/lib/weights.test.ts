@@ -8,11 +8,12 @@ describe('weights', () => {
     ['950 g', 'm', 0.95],
     ['10', 'ft', 4.5359237],
     ['3 lb 8 oz', 'm', 1.587573295],
+    ['3 lb 8', 'm', 1.587573295],
     ['4.4lbs', 'm', 1.995806428],
   ] as const)('reads %s on a production in %s', (text, unit, kg) =>
     expect(typedWeight(text, unit)).toBeCloseTo(kg, 9),
   )
-  it.each(['1,234', 'heavy', '3 kg 8 oz', '2 stone'])('leaves %s to be asked about', (text) =>
+  it.each(['1,234', 'heavy', '3 kg 8 oz', '3 kg 8', '2 stone'])('leaves %s to be asked about', (text) =>
     expect(typedWeight(text, 'ft')).toBe(text),
   )
   it('is empty where nothing is typed', () => expect(typedWeight(' ', 'm')).toBeNull())

@@ -17,15 +17,15 @@ export const weightWords = (kg: number, unit: Unit, digits = 2) =>
 export const weightText = (kg: number, unit: Unit) =>
   String(Number(weightFigure(kg, unit).toPrecision(unit === 'ft' ? 4 : 6)))
 
-/** What a text means, kg: 1.8, 4 lb, 4 lb 6 oz, 950 g; what means nothing stays as it is, and is asked about. */
+/** What a text means, kg: 1.8, 4 lb, 4 lb 6 oz, 4 lb 6, 950 g; what means nothing stays as it is, and is asked about. */
 export function typedWeight(text: string, unit: Unit): number | string | null {
   const told = text.trim().toLowerCase()
   const bare = typedNumber(told)
   if (bare === null) return null
   if (typeof bare === 'number') return bare * (KG[weightUnit(unit)] ?? 1)
-  const [, first, one, second, two] =
-    /^([\d.,]+)\s*(kg|g|lbs?|oz)\.?(?:\s*([\d.,]+)\s*(oz)\.?)?$/.exec(told) ?? []
+  const [, first, one, second] =
+    /^([\d.,]+)\s*(kg|g|lbs?|oz)\.?(?:\s*([\d.,]+)\s*(?:oz\.?)?)?$/.exec(told) ?? []
   const [whole, rest] = [first, second ?? '0'].map((part) => typedNumber(part ?? ''))
-  if (typeof whole !== 'number' || typeof rest !== 'number' || (two && !one?.startsWith('lb'))) return text
+  if (typeof whole !== 'number' || typeof rest !== 'number' || (second && !one?.startsWith('lb'))) return text
   return whole * (KG[one ?? ''] ?? 1) + rest * (KG['oz'] ?? 0)
 }

@@ -93,4 +93,9 @@
     gap: 4px 18px;
     font-size: 14px;
   }
+  /* Among words a field is seen by its line, as those beside it. */
+  .rules :global(input.set) {
+    border-bottom-color: var(--line-strong);
+    text-align: left;
+  }
 </style>
