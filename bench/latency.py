@@ -41,7 +41,7 @@ def server() -> Iterator[str]:
     try:
         for _ in range(300):
             with contextlib.suppress(OSError):
-                urllib.request.urlopen(f"{address}/api/health", timeout=1).close()
+                urllib.request.urlopen(f"{address}/api/v1/health", timeout=1).close()
                 break
             time.sleep(0.1)
         yield address
@@ -81,10 +81,10 @@ def against_empty(address: str) -> list[Result]:
         return data
 
     body = evaluation_request(FORMATS)
-    assert len(json.loads(post("/api/evaluate", body))["formats"]) == FORMATS
+    assert len(json.loads(post("/api/v1/evaluate", body))["formats"]) == FORMATS
     for _ in range(50):
-        post("/api/evaluate", body)
-        post("/api/empty", b"{}")
-    ratio = paired_ratio(lambda: post("/api/evaluate", body), lambda: post("/api/empty", b"{}"), 300)
+        post("/api/v1/evaluate", body)
+        post("/api/v1/empty", b"{}")
+    ratio = paired_ratio(lambda: post("/api/v1/evaluate", body), lambda: post("/api/v1/empty", b"{}"), 300)
     connection.close()
-    return [Result(f"/api/evaluate with {FORMATS} formats / empty endpoint", ratio, 3.0, "x")]
+    return [Result(f"/api/v1/evaluate with {FORMATS} formats / empty endpoint", ratio, 3.0, "x")]

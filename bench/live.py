@@ -49,7 +49,7 @@ def _speaking(address: str) -> Iterator[dict[str, SimulatedCamera]]:
     cameras = {chr(65 + i): SimulatedCamera(chr(65 + i), ebb) for i in range(CAMERAS)}
     for camera in cameras.values():
         camera.command({"format": "Scope → 4096", "lens": "Merrow 65", "stop": 2.0, "focus_m": 3.3})
-    home = f"{address}/api/productions/{_production(address)}/set/settings"
+    home = f"{address}/api/v1/productions/{_production(address)}/set/settings"
     with urllib.request.urlopen(home) as answer:
         kept = json.load(answer)
     sources = [{"unit": unit, "body": "Ebb 64", "on": True, "port": FIRST_PORT + i, "secret": camera.source}
@@ -98,13 +98,13 @@ def _to_the_screen(address: str, camera: SimulatedCamera) -> list[float]:
 
 def _cost(address: str, cameras: dict[str, SimulatedCamera]) -> float:
     """Per cent of a core that the server takes while every camera's focus moves and a page of each is open."""
-    with urllib.request.urlopen(f"{address}/api/health") as answer:
+    with urllib.request.urlopen(f"{address}/api/v1/health") as answer:
         process = json.load(answer)["process"]
     over = threading.Event()
 
     def watch(unit: str) -> None:
         connection = http.client.HTTPConnection(address.removeprefix("http://"), timeout=10)
-        connection.request("GET", f"/api/productions/{_production(address)}/live/{unit}/events?shot=s12b")
+        connection.request("GET", f"/api/v1/productions/{_production(address)}/live/{unit}/events?shot=s12b")
         answer = connection.getresponse()
         while not over.is_set():
             answer.read1(65536)

@@ -133,7 +133,7 @@ def _full_scene() -> str:
 def _four_columns(address: str) -> str:
     """Add a comparison of four set-ups, and give the address of its page."""
     production = _production(address)
-    at = f"{address}/api/productions/{production}"
+    at = f"{address}/api/v1/productions/{production}"
     with urllib.request.urlopen(f"{at}/comparisons") as answer:
         document = json.load(answer)["here"][0]["document"]
     columns = document["columns"]
@@ -161,15 +161,15 @@ def _large_kit(address: str) -> str:
         "pitch_um": 6.0,
         "modes": [mode],
     }
-    body_id = _post(f"{address}/api/productions/{production}/bodies", {"document": body})["id"]
+    body_id = _post(f"{address}/api/v1/productions/{production}/bodies", {"document": body})["id"]
     document = {"name": "Sixty", "maker": "Halewick", "lenses": lenses}
-    set_id = _post(f"{address}/api/productions/{production}/lens-sets", {"document": document})["id"]
+    set_id = _post(f"{address}/api/v1/productions/{production}/lens-sets", {"document": document})["id"]
     asked = json.dumps({"across": "formats", "body_ids": [body_id], "lens_set_ids": [set_id]})
     return f"{address}/p/{production}/package/kit?{urllib.parse.urlencode({'ask': asked})}"
 
 
 def _production(address: str) -> int:
-    with urllib.request.urlopen(f"{address}/api/productions") as answer:
+    with urllib.request.urlopen(f"{address}/api/v1/productions") as answer:
         return int(json.load(answer)["here"][0]["id"])
 
 
@@ -195,7 +195,7 @@ def _large_body(address: str) -> str:
         "modes": [mode],
     }
     production = _production(address)
-    added = _post(f"{address}/api/productions/{production}/bodies", {"document": body})
+    added = _post(f"{address}/api/v1/productions/{production}/bodies", {"document": body})
     return f"{address}/p/{production}/package/bodies/{added['id']}"
 
 

@@ -49,9 +49,9 @@ def main() -> int:
 def soaked(instance: Instance, told: Told, options: argparse.Namespace) -> list[str]:
     """Work, with a neighbour in the middle third and kills in the first half; then look at what is there."""
     first = Client(instance.port, -1, told, instance.killed, 0)
-    _, productions = first.ask("read", "GET", "/api/productions")
+    _, productions = first.ask("read", "GET", "/api/v1/productions")
     production = next(each["id"] for each in productions["here"] if each["demo"])
-    first.url = f"/api/productions/{production}"
+    first.url = f"/api/v1/productions/{production}"
     _, shots = first.ask("read", "GET", f"{first.url}/shots")
     camera = _speaking(instance, first)
     over = threading.Event()
@@ -127,7 +127,7 @@ def _read_slowly(instance: Instance, production: int, over: threading.Event) -> 
             socket.create_connection(("127.0.0.1", instance.port), timeout=5) as line,
         ):
             line.sendall(
-                f"GET /api/productions/{production}/live/A/events HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n".encode()
+                f"GET /api/v1/productions/{production}/live/A/events HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n".encode()
             )
             while not over.wait(0.5) and line.recv(16):
                 pass
@@ -144,7 +144,7 @@ def _looked_at(instance: Instance, told: Told, first: Client, version: int, warm
         status, kept = first.surely(f"{first.url}/log/{key}")
         if status != 200 or kept["entry"]["note"] != note:
             lost.append(f"{key} ({status})")
-    _, productions = first.surely("/api/productions")
+    _, productions = first.surely("/api/v1/productions")
     names = [each["name"] for each in productions["here"]]
     doubled = [key for key, made in told.made.items() if len(made) > 1 or names.count(f"Soak {key}") != 1]
     _, shots = first.surely(f"{first.url}/shots")

@@ -64,7 +64,7 @@ class Instance:
         while time.monotonic() < until:
             with (
                 contextlib.suppress(OSError, ValueError),
-                urllib.request.urlopen(f"http://127.0.0.1:{self.port}/api/health", timeout=20) as told,
+                urllib.request.urlopen(f"http://127.0.0.1:{self.port}/api/v1/health", timeout=20) as told,
             ):
                 return int(json.load(told)["process"])
             time.sleep(0.2)

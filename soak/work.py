@@ -42,7 +42,7 @@ class Client:
         self.port, self.told, self.killed = port, told, killed
         self.rng = random.Random(seed)
         self.name = f"c{seed}"
-        self.url = f"/api/productions/{production}"
+        self.url = f"/api/v1/productions/{production}"
         self._line: http.client.HTTPConnection | None = None
         self._kept: dict[str, Any] = {}
 
@@ -156,7 +156,7 @@ def _matrix(client: Client) -> None:
 
 def _question(client: Client) -> None:
     text = client.rng.choice(["50%20s35", "2.9m%2050%20ff%20T2.8", "9%276%22%2085%20T2", "what"])
-    client.ask("question", "GET", f"/api/ask?q={text}")
+    client.ask("question", "GET", f"/api/v1/ask?q={text}")
 
 
 def _day(client: Client) -> None:
@@ -216,7 +216,7 @@ def _production(client: Client) -> None:
         status, made = client.ask(
             "production",
             "POST",
-            "/api/productions",
+            "/api/v1/productions",
             {"facts": {"name": f"Soak {key}"}},
             JSON,
             **{"Idempotency-Key": key},

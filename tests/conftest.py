@@ -129,7 +129,7 @@ def client(application, session):
 
 @pytest.fixture
 def production_id(client) -> int:
-    return next(row["id"] for row in client.get("/api/productions").json()["here"] if row["demo"])
+    return next(row["id"] for row in client.get("/api/v1/productions").json()["here"] if row["demo"])
 
 
 @pytest.fixture

@@ -35,7 +35,7 @@ const offline = () =>
         {
           urlPattern: ({ url, request }) =>
             request.method === 'GET' &&
-            /^\/api\/productions(\/|$)/.test(url.pathname) &&
+            /^\/api\/v1\/productions(\/|$)/.test(url.pathname) &&
             !/\/(live|files|file|handover|prints|searches)(\/|$)|\/set\/settings$/.test(url.pathname),
           handler: 'NetworkFirst',
           options: {

@@ -6,4 +6,4 @@ import pytest
 @pytest.fixture
 def url(production_id):
     """The address of the demo's production."""
-    return f"/api/productions/{production_id}"
+    return f"/api/v1/productions/{production_id}"

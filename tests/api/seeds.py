@@ -110,6 +110,7 @@ def seeds_of(client, url):
         "clip_read": Seed(query={"name": "a.jpg", "size": len(still), "head": len(still)}, body=still),
         "file_write": Seed({"kind": "formats.csv"}, {"document_id": body}),
         "file_read": Seed({"kind": "formats.csv"}, {"document_id": body}, client.get(f"{url}/files/formats.csv?document_id={body}").content),
+        "history_list": Seed({"kind": "shots"}), "history_read": Seed({"kind": "body", "version": 1}, {"id": body}),
         "handover_write": Seed({"kind": "usd"}), "handover_read": Seed({"kind": "usd"}, body=client.get(f"{url}/handover/usd").content),
     }  # fmt: skip
 

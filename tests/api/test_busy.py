@@ -25,7 +25,7 @@ def whole(engine, database_url):
 def test_many_heads_at_once_leave_the_others_alone(whole, monkeypatch):
     """Sixty heads of clips: each is read, or told to come again; nobody holds a connection to the database while waiting."""
     client = TestClient(whole, raise_server_exceptions=False, base_url="http://127.0.0.1")
-    url = f"/api/productions/{client.get('/api/productions').json()['here'][0]['id']}"
+    url = f"/api/v1/productions/{client.get('/api/v1/productions').json()['here'][0]['id']}"
     engine, held, readies = whole.state.engine, [], []
 
     def slow(module, arguments, data, seconds, most=0, crew=children.CREW):
@@ -44,7 +44,7 @@ def test_many_heads_at_once_leave_the_others_alone(whole, monkeypatch):
         asked = [pool.submit(ask, n) for n in range(60)]
         for _ in range(5):
             began = time.monotonic()
-            assert client.get("/api/ready").status_code == 200
+            assert client.get("/api/v1/ready").status_code == 200
             readies.append(time.monotonic() - began)
         answers = [each.result() for each in asked]
     assert {answer.status_code for answer in answers} <= {422, 503}
@@ -80,7 +80,7 @@ def test_what_the_machine_lacks_is_told(whole, monkeypatch, error, status, code,
 
     monkeypatch.setattr("hextan.store.productions.every", fails)
     client = TestClient(whole, raise_server_exceptions=False, base_url="http://127.0.0.1")
-    answer = client.get("/api/productions")
+    answer = client.get("/api/v1/productions")
     assert (answer.status_code, answer.json()["error"]["code"]) == (status, code)
     assert ("retry-after" in answer.headers) == again
 
@@ -88,24 +88,25 @@ def test_what_the_machine_lacks_is_told(whole, monkeypatch, error, status, code,
 def test_a_production_is_made_once_however_often_it_is_asked_for(client):
     facts = {"facts": {"name": "Ebb tide"}}
     key = {"Idempotency-Key": "0123456789abcdef"}
-    first = client.post("/api/productions", json=facts, headers=key)
-    again = client.post("/api/productions", json=facts, headers=key)
+    first = client.post("/api/v1/productions", json=facts, headers=key)
+    again = client.post("/api/v1/productions", json=facts, headers=key)
     assert (first.status_code, again.status_code) == (201, 201)
     assert first.json()["id"] == again.json()["id"]
-    other = client.post("/api/productions", json=facts, headers={"Idempotency-Key": "fedcba9876543210"})
+    other = client.post("/api/v1/productions", json=facts, headers={"Idempotency-Key": "fedcba9876543210"})
     assert other.json()["id"] != first.json()["id"]
-    file = client.get(f"/api/productions/{first.json()['id']}/file").content
-    sent = [client.post("/api/productions/file", content=file, headers={"content-type": "application/octet-stream",
+    file = client.get(f"/api/v1/productions/{first.json()['id']}/file").content
+    sent = [client.post("/api/v1/productions/file", content=file, headers={"content-type": "application/octet-stream",
             "Idempotency-Key": "file-0123456789"}).json()["id"] for _ in range(2)]  # fmt: skip
     assert sent[0] == sent[1] != first.json()["id"]
     assert (
-        client.post("/api/productions", json=facts, headers={"Idempotency-Key": "no key!"}).status_code == 422
+        client.post("/api/v1/productions", json=facts, headers={"Idempotency-Key": "no key!"}).status_code
+        == 422
     )
 
 
 def test_a_removed_production_is_neither_read_nor_written(client):
-    made = client.post("/api/productions", json={"facts": {"name": "Slack water"}}).json()
-    here = f"/api/productions/{made['id']}"
+    made = client.post("/api/v1/productions", json={"facts": {"name": "Slack water"}}).json()
+    here = f"/api/v1/productions/{made['id']}"
     shots = client.get(f"{here}/shots").json()
     gone = client.post(f"{here}/removal", json={"version": made["version"], "removed": True}).json()
     for method, path, body in (
@@ -117,7 +118,7 @@ def test_a_removed_production_is_neither_read_nor_written(client):
         assert (answer.status_code, answer.json()["error"]["code"]) == (410, "removed"), path
     assert (
         client.post(
-            "/api/productions", json={"facts": {"name": "x"}, "production_id": made["id"]}
+            "/api/v1/productions", json={"facts": {"name": "x"}, "production_id": made["id"]}
         ).status_code
         == 410
     )
@@ -150,9 +151,9 @@ def test_searches_are_refused_rather_than_forgotten(monkeypatch):
 
 
 def test_a_list_without_shots_goes_out_as_every_kind(client):
-    made = client.post("/api/productions", json={"facts": {"name": "Tides / of the year"}}).json()
+    made = client.post("/api/v1/productions", json={"facts": {"name": "Tides / of the year"}}).json()
     for kind in ("csv", "xlsx", "ods", "otio", "edl"):
-        answer = client.get(f"/api/productions/{made['id']}/shots/files/{kind}")
+        answer = client.get(f"/api/v1/productions/{made['id']}/shots/files/{kind}")
         assert answer.status_code == 200, kind
         assert "/" not in answer.headers["content-disposition"].split("''")[1]
 

@@ -10,7 +10,7 @@ from tests.shapes import check_shape
 
 @pytest.fixture
 def address(production_id):
-    return f"/api/productions/{production_id}"
+    return f"/api/v1/productions/{production_id}"
 
 
 @pytest.fixture
@@ -74,7 +74,7 @@ def test_taken_out_and_brought_back(client, address, kept):
 
 def test_what_is_not_there(client, address, kept, document):
     assert client.get(f"{address}/comparisons/999999").status_code == 404
-    elsewhere = client.get(f"/api/productions/1/comparisons/{kept['id']}")
+    elsewhere = client.get(f"/api/v1/productions/1/comparisons/{kept['id']}")
     assert elsewhere.status_code == 404
     gone = copy.deepcopy(document)
     gone["columns"][1]["lens_id"] = 999999

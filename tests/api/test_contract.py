@@ -24,7 +24,7 @@ CHECKS = (not_a_server_error, response_schema_conformance, status_code_conforman
 
 def test_three_doors_agree_to_the_last_digit(client, tmp_path, capsys):
     text = json.dumps(REQUEST)
-    over_http = client.post("/api/evaluate", content=text).json()
+    over_http = client.post("/api/v1/evaluate", content=text).json()
     (tmp_path / "request.json").write_text(text)
     assert main(["evaluate", str(tmp_path / "request.json")]) == 0
     assert over_http == json.loads(capsys.readouterr().out) == evaluate(REQUEST)
@@ -62,11 +62,11 @@ def test_answers_have_the_promised_shape(changes):
 
 
 def test_errors_have_the_promised_shape(client):
-    answer = client.post("/api/evaluate", content=b'{"lens": {}}')
+    answer = client.post("/api/v1/evaluate", content=b'{"lens": {}}')
     assert answer.status_code == 422
     check_shape(ErrorAnswer, answer.json())
     assert [f["field"] for f in answer.json()["error"]["faults"]] == ["lens.focal_mm", "formats"]
-    cannot = client.post("/api/evaluate", json=asking(subject={"distance_m": 0.1}))
+    cannot = client.post("/api/v1/evaluate", json=asking(subject={"distance_m": 0.1}))
     assert (cannot.status_code, cannot.json()["error"]["code"]) == (422, "cannot_focus")
 
 
@@ -78,14 +78,14 @@ def test_the_documented_request_schema_accepts_the_example():
 
 
 def test_bodies_are_limited(client):
-    answer = client.post("/api/evaluate", content=b" " * (9 * 1024 * 1024))
+    answer = client.post("/api/v1/evaluate", content=b" " * (9 * 1024 * 1024))
     assert answer.status_code == 413
     assert answer.json()["error"]["code"] == "too_large"
 
 
 def test_no_input_breaks_an_endpoint(client, application):
     """schemathesis: what the document says is what happens, and never a 5xx."""
-    document = schemathesis.openapi.from_asgi("/api/openapi.json", client.app)
+    document = schemathesis.openapi.from_asgi("/api/v1/openapi.json", client.app)
     tried = []
     for found in document.get_all_operations():
         operation = found.ok()

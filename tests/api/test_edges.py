@@ -67,12 +67,13 @@ def test_no_path_leads_out_of_the_front_end(site, path):
 def test_addresses_of_the_api_that_lead_nowhere(site):
     answer = site.get("/api/nowhere")
     assert answer.status_code == 404
-    assert answer.json()["error"]["message"] == "There is no /api/nowhere."
+    assert answer.json()["error"]["message"] == "There is no /api/v1/nowhere."
     assert "content-security-policy" not in answer.headers
 
 
 @pytest.mark.parametrize(
-    ("method", "path"), [("DELETE", "/api/productions"), ("PUT", "/api/evaluate"), ("PATCH", "/api/health")]
+    ("method", "path"),
+    [("DELETE", "/api/v1/productions"), ("PUT", "/api/v1/evaluate"), ("PATCH", "/api/v1/health")],
 )
 def test_methods_that_are_not_there(client, method, path):
     answer = client.request(method, path)
@@ -83,14 +84,14 @@ def test_methods_that_are_not_there(client, method, path):
 
 @pytest.mark.parametrize("host", ["evil.example", "hextan.local", "127.0.0.1.evil.example", "[::2]"])
 def test_other_hosts_are_refused_on_every_address(site, host):
-    for path in ("/", "/api/productions", "/assets/index-1.js"):
+    for path in ("/", "/api/v1/productions", "/assets/index-1.js"):
         answer = site.get(path, headers={"host": host})
         assert answer.status_code == 400
         assert answer.json()["error"]["code"] == "refused"
 
 
 @pytest.mark.parametrize(
-    "path", ["/api/evaluate", "/api/productions/1/files/bodies.json", "/api/productions/1/bodies"]
+    "path", ["/api/v1/evaluate", "/api/v1/productions/1/files/bodies.json", "/api/v1/productions/1/bodies"]
 )
 def test_large_bodies_are_refused_before_they_are_read(client, path):
     answer = client.post(
@@ -109,7 +110,7 @@ def test_malformed_json_is_told_and_never_a_500(client, production_id, text):
         ("POST", "bodies/sheet"),
         ("POST", "data"),
     ):
-        answer = client.request(method, f"/api/productions/{production_id}/{path}", content=text,
+        answer = client.request(method, f"/api/v1/productions/{production_id}/{path}", content=text,
                                 headers={"content-type": "application/json"})  # fmt: skip
         assert answer.status_code in (400, 422), (path, text, answer.text)
         error = answer.json()["error"]
@@ -119,14 +120,14 @@ def test_malformed_json_is_told_and_never_a_500(client, production_id, text):
 
 @pytest.mark.parametrize("number", ["0", "-1", "9" * 30, "x", "1.5"])
 def test_numbers_that_are_no_number_of_a_production(client, number):
-    answer = client.get(f"/api/productions/{number}/bodies")
+    answer = client.get(f"/api/v1/productions/{number}/bodies")
     assert answer.status_code == 422
     assert answer.json()["error"]["faults"][0]["field"] == "production_id"
 
 
 def test_text_is_given_back_as_text(client, production_id):
     """Names may hold anything printable; they are data in JSON, never markup."""
-    url = f"/api/productions/{production_id}/bodies"
+    url = f"/api/v1/productions/{production_id}/bodies"
     name = '<img src=x onerror=alert(1)> & "quotes" \'; drop table body; --'
     document = {
         "name": name,
@@ -141,7 +142,7 @@ def test_text_is_given_back_as_text(client, production_id):
     listed = client.get(url).json()["here"][-1]
     assert (listed["name"], listed["maker"]) == (name, "Ünïcode 目")
     file = client.get(
-        f"/api/productions/{production_id}/files/bodies.json", params={"document_id": made.json()["id"]}
+        f"/api/v1/productions/{production_id}/files/bodies.json", params={"document_id": made.json()["id"]}
     )
     assert json.loads(file.content)["name"] == name
     # The name of the file is encoded, so that it cannot break out of its header.
@@ -152,17 +153,17 @@ def test_text_is_given_back_as_text(client, production_id):
 @pytest.mark.parametrize("text", ["line\nbreak", "tab\tstop", "nul\x00", "\u202eright to left"])
 def test_names_are_one_printable_line(client, production_id, text):
     document = {"name": text, "maker": "x", "mount": "W54", "photosites": [6000, 4000], "pitch_um": 6.0}
-    answer = client.post(f"/api/productions/{production_id}/bodies", json={"document": document})
+    answer = client.post(f"/api/v1/productions/{production_id}/bodies", json={"document": document})
     assert answer.status_code == 422
     assert answer.json()["error"]["faults"][0]["field"] == "document.name"
 
 
 def test_query_keys_that_nobody_knows_are_refused(client, production_id):
-    answer = client.get(f"/api/productions/{production_id}/bodies", params={"offset": 3})
+    answer = client.get(f"/api/v1/productions/{production_id}/bodies", params={"offset": 3})
     assert answer.status_code == 422
     assert (
         answer.json()["error"]["message"]
-        == "offset: is no query key of this address (it takes none) (given: '3')."
+        == "offset: is no query key of this address (it takes first, most) (given: '3')."
     )
-    answer = client.get("/api/distance", params={"text": "3 m", "units": "m"})
+    answer = client.get("/api/v1/distance", params={"text": "3 m", "units": "m"})
     assert "(it takes field, text, unit)" in answer.json()["error"]["message"]

@@ -31,13 +31,13 @@ def toy(monkeypatch):
 
 
 def test_a_file_format_is_a_row(client, production_id, toy):
-    listed = {k["kind"]: k for k in client.get("/api/files").json()["here"]}
+    listed = {k["kind"]: k for k in client.get("/api/v1/files").json()["here"]}
     assert (listed["names.txt"]["title"], listed["names.txt"]["adds"], listed["names.txt"]["merges"]) == (
         "Names",
         True,
         False,
     )
-    at = f"/api/productions/{production_id}"
+    at = f"/api/v1/productions/{production_id}"
     made = client.post(f"{at}/files/names.txt", content=b"Heron 20\nHeron 21", headers=BYTES)
     assert made.status_code == 201
     assert made.json()["notes"] == ["Focal lengths are made up."]

@@ -28,13 +28,13 @@ FOREIGN = [
 @pytest.mark.parametrize("headers", FOREIGN)
 def test_no_page_of_another_origin_may_write(client, production_id, application, headers):
     """Every operation of the document that changes something, and every file's address with a form's type."""
-    at = f"/api/productions/{production_id}"
+    at = f"/api/v1/productions/{production_id}"
     before = client.get(f"{at}/package").json()
     for path, methods in application.openapi()["paths"].items():
         for method in set(methods) - {"get"}:
             where = path.replace("{production_id}", str(production_id)).replace("{", "").replace("}", "")
             answer = client.request(method.upper(), where, headers=headers, content=b"{}")
-            if path == "/api/evaluate":
+            if path == "/api/v1/evaluate":
                 assert answer.status_code == 422
                 continue
             assert (answer.status_code, answer.json()["error"]["code"]) == (403, "foreign_origin"), (
@@ -54,7 +54,7 @@ def test_no_page_of_another_origin_may_write(client, production_id, application,
 def test_pages_of_ours_and_programs_may(client, production_id, headers):
     body = {"document": a_set([a_lens()])}
     assert (
-        client.post(f"/api/productions/{production_id}/lens-sets", json=body, headers=headers).status_code
+        client.post(f"/api/v1/productions/{production_id}/lens-sets", json=body, headers=headers).status_code
         == 201
     )
 
@@ -65,7 +65,7 @@ def test_pages_of_ours_and_programs_may(client, production_id, headers):
 )
 def test_files_come_as_bytes(client, production_id, file, kind):
     answer = client.post(
-        f"/api/productions/{production_id}/{file}", content=b"{}", headers={"content-type": kind}
+        f"/api/v1/productions/{production_id}/{file}", content=b"{}", headers={"content-type": kind}
     )
     assert answer.status_code == 415
     assert answer.json()["error"]["code"] == "unsupported_media_type"
@@ -73,7 +73,7 @@ def test_files_come_as_bytes(client, production_id, file, kind):
 
 
 def test_json_comes_as_json(client, production_id):
-    url = f"/api/productions/{production_id}/lens-sets"
+    url = f"/api/v1/productions/{production_id}/lens-sets"
     text = json.dumps({"document": a_set([a_lens()])})
     assert client.post(url, content=text, headers={"content-type": "text/plain"}).status_code == 415
     assert (
@@ -84,17 +84,19 @@ def test_json_comes_as_json(client, production_id):
     )
     # Anybody may ask this, as a tool sends it.
     form = {"content-type": "application/x-www-form-urlencoded"}
-    assert client.post("/api/evaluate", content=b"{}", headers=form).status_code == 422
+    assert client.post("/api/v1/evaluate", content=b"{}", headers=form).status_code == 422
 
 
 def test_head_answers_like_get_without_a_body(client, production_id):
-    for path in ("/api/productions", f"/api/productions/{production_id}/package", "/api/health"):
+    for path in ("/api/v1/productions", f"/api/v1/productions/{production_id}/package", "/api/v1/health"):
         whole, head = client.get(path), client.head(path)
         assert (head.status_code, head.content) == (200, b"")
         assert head.headers["content-length"] == whole.headers["content-length"]
 
 
-@pytest.mark.parametrize("path", ["/api/productions", "/api/evaluate", "/api/nowhere", "/api/openapi.json"])
+@pytest.mark.parametrize(
+    "path", ["/api/v1/productions", "/api/v1/evaluate", "/api/nowhere", "/api/v1/openapi.json"]
+)
 def test_answers_of_the_api_are_neither_guessed_nor_kept(client, path):
     headers = client.get(path).headers
     assert headers["x-content-type-options"] == "nosniff"
@@ -102,7 +104,7 @@ def test_answers_of_the_api_are_neither_guessed_nor_kept(client, path):
 
 
 @pytest.mark.parametrize("method", ["GET", "POST", "PUT", "PATCH", "DELETE"])
-@pytest.mark.parametrize("path", ["/api/nowhere", "/api/productions/1/nowhere", "/api/"])
+@pytest.mark.parametrize("path", ["/api/v1/nowhere", "/api/v1/productions/1/nowhere", "/api/v1/"])
 def test_unknown_addresses_of_the_api_are_told_as_json(client, method, path):
     answer = client.request(method, path)
     assert answer.status_code == 404
@@ -110,7 +112,7 @@ def test_unknown_addresses_of_the_api_are_told_as_json(client, method, path):
 
 
 def test_the_served_document_is_the_committed_one(client):
-    served = client.get("/api/openapi.json").json()
+    served = client.get("/api/v1/openapi.json").json()
     assert served == bare_app().openapi()
     assert "EvaluationRequest" in served["components"]["schemas"]
 
@@ -119,8 +121,8 @@ def test_its_test_name_is_no_name_of_the_server(client):
     from starlette.testclient import TestClient
 
     with TestClient(bare_app(), raise_server_exceptions=False) as plain:
-        assert plain.get("/api/health").status_code == 400
-        assert plain.get("/api/health", headers={"host": "127.0.0.1:8734"}).status_code == 200
+        assert plain.get("/api/v1/health").status_code == 400
+        assert plain.get("/api/v1/health", headers={"host": "127.0.0.1:8734"}).status_code == 200
 
 
 def test_ready_asks_the_database_and_health_does_not(application, unreachable_engine):
@@ -132,8 +134,8 @@ def test_ready_asks_the_database_and_health_does_not(application, unreachable_en
     application.dependency_overrides[get_session] = lambda: Session(unreachable_engine)
     try:
         with TestClient(application, raise_server_exceptions=False) as client:
-            assert client.get("/api/health").status_code == 200
-            assert client.get("/api/ready").json()["error"]["code"] == "database_unavailable"
+            assert client.get("/api/v1/health").status_code == 200
+            assert client.get("/api/v1/ready").json()["error"]["code"] == "database_unavailable"
     finally:
         application.dependency_overrides.clear()
 
@@ -169,11 +171,11 @@ def answer_to(address, *parts):
 
 def test_a_head_that_does_not_end_is_given_up(served):
     assert answer_to(served) == b""
-    assert answer_to(served, b"GET /api/health HTTP/1.1\r\nHost: 127.0") == b""
+    assert answer_to(served, b"GET /api/v1/health HTTP/1.1\r\nHost: 127.0") == b""
 
 
 def test_a_body_that_does_not_end_is_given_up(served):
-    head = (b"POST /api/evaluate HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\n"
+    head = (b"POST /api/v1/evaluate HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\n"
             b"Content-Length: 1000\r\nConnection: close\r\n\r\n")  # fmt: skip
     got = answer_to(served, head, b'{"lens": {')
     assert got.startswith(b"HTTP/1.1 408")
@@ -181,7 +183,7 @@ def test_a_body_that_does_not_end_is_given_up(served):
 
 
 def test_a_body_that_trickles_is_given_up_as_a_whole(served):
-    head = (b"POST /api/evaluate HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\n"
+    head = (b"POST /api/v1/evaluate HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\n"
             b"Content-Length: 1000\r\nConnection: close\r\n\r\n")  # fmt: skip
     began = time.monotonic()
     with socket.create_connection(served, timeout=10) as line:
@@ -199,6 +201,6 @@ def test_a_body_that_trickles_is_given_up_as_a_whole(served):
 
 
 def test_whole_requests_are_answered_one_after_another(served):
-    once = b"GET /api/health HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n"
+    once = b"GET /api/v1/health HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n"
     got = answer_to(served, once, once, once.replace(b"\r\n\r\n", b"\r\nConnection: close\r\n\r\n"))
     assert got.count(b"200 OK") == 3

@@ -9,7 +9,7 @@ from hextan.store.models import Production
 
 @pytest.fixture
 def at(client, production_id):
-    return f"/api/productions/{production_id}/handover"
+    return f"/api/v1/productions/{production_id}/handover"
 
 
 @pytest.mark.parametrize("kind", ["usd", "opentrackio", "fdl"])
@@ -22,7 +22,7 @@ def test_every_kind_of_every_source(client, at, kind, of):
 
 
 def test_what_went_out_comes_back_as_a_bench(client, at, production_id):
-    bench = client.get(f"/api/productions/{production_id}/bench").json()["state"]
+    bench = client.get(f"/api/v1/productions/{production_id}/bench").json()["state"]
     for kind in ("usd", "opentrackio"):
         file = client.get(f"{at}/{kind}").content
         read = client.post(f"{at}/{kind}", content=file, headers={"content-type": "application/octet-stream"})
@@ -32,7 +32,7 @@ def test_what_went_out_comes_back_as_a_bench(client, at, production_id):
             assert setup["state"][name] == pytest.approx(bench[name]), name
         assert (
             client.post(
-                f"/api/productions/{production_id}/bench/view", json={"state": setup["state"]}
+                f"/api/v1/productions/{production_id}/bench/view", json={"state": setup["state"]}
             ).status_code
             == 200
         )
@@ -51,9 +51,9 @@ def test_what_cannot_be_read_or_written_says_why(client, session, at):
     row = Production(name="Bare")
     session.add(row)
     session.commit()
-    bare = client.get(f"/api/productions/{row.id}/handover/usd?of=shots")
+    bare = client.get(f"/api/v1/productions/{row.id}/handover/usd?of=shots")
     assert bare.status_code == 422
     assert "no set-up" in bare.text
     stranger = json.dumps({"protocol": {"name": "OpenTrackIO"}, "lens": {"pinholeFocalLength": 35}}).encode()
-    assert client.post(f"/api/productions/{row.id}/handover/opentrackio", content=stranger,
+    assert client.post(f"/api/v1/productions/{row.id}/handover/opentrackio", content=stranger,
                        headers={"content-type": "application/octet-stream"}).json()["error"]["code"] == "nothing_yet"  # fmt: skip

@@ -119,8 +119,8 @@ def operations_of(document):
 
 def test_nothing_that_can_be_sent_is_answered_with_a_5xx(client, session, production_id):
     """Each operation has a good request, which is answered; spoiled in one or two places, it is answered or refused."""
-    document = client.get("/api/openapi.json").json()
-    seeds = seeds_of(client, f"/api/productions/{production_id}")
+    document = client.get("/api/v1/openapi.json").json()
+    seeds = seeds_of(client, f"/api/v1/productions/{production_id}")
     rng = random.Random(SEED)
     tried, never = 0, []
     for name, method, path, kind, operation in operations_of(document):
@@ -210,7 +210,7 @@ def test_own_keys_of_an_fdl_may_hold_anything(client, production_id, key, value)
     context = spoilt["contexts"][0]
     (context if key.startswith("_hextan_body") else context["canvases"][0])[key] = value
     answer = client.post(
-        f"/api/productions/{production_id}/files/fdl", content=json.dumps(spoilt), headers=BYTES
+        f"/api/v1/productions/{production_id}/files/fdl", content=json.dumps(spoilt), headers=BYTES
     )
     assert answer.status_code in (201, 422), answer.text
     if answer.status_code == 422:
@@ -221,10 +221,10 @@ def test_own_keys_of_an_fdl_may_hold_anything(client, production_id, key, value)
     "cell", ["inf", "-inf", "nan", "1e400", "9" * 400, "1_000", "0x10", "١٢", "1e5", "1.5", "--1", "1e-400"]
 )
 def test_cells_that_are_no_number(client, production_id, cell):
-    body = client.get(f"/api/productions/{production_id}/bodies").json()["here"][0]["id"]
+    body = client.get(f"/api/v1/productions/{production_id}/bodies").json()["here"][0]["id"]
     table = f"mode,window_w,window_h,format,raster_w,raster_h,rates\nM,{cell},2000,F,3840,2160,24\n"
     answer = client.post(
-        f"/api/productions/{production_id}/files/formats.csv",
+        f"/api/v1/productions/{production_id}/files/formats.csv",
         params={"document_id": body},
         content=table.encode(),
         headers=BYTES,
@@ -235,7 +235,7 @@ def test_cells_that_are_no_number(client, production_id, cell):
 
 def test_a_list_keeps_its_places_whatever_one_of_them_holds(client):
     answer = client.post(
-        "/api/evaluate", content=json.dumps([REQUEST, {"lens": {"focal_mm": 10**20}}, 10**20, REQUEST])
+        "/api/v1/evaluate", content=json.dumps([REQUEST, {"lens": {"focal_mm": 10**20}}, 10**20, REQUEST])
     )
     assert answer.status_code == 200
     good, wrong, number, again = answer.json()
@@ -247,7 +247,7 @@ def test_a_list_keeps_its_places_whatever_one_of_them_holds(client):
     "text", [r'{"\ud800":1}', r'{"lens": "\udc00"}', "[" + "1" * 4301 + "]", '{"lens": ' + "9" * 5000 + "}"]
 )
 def test_what_no_answer_could_repeat(client, text):
-    answer = client.post("/api/evaluate", content=text)
+    answer = client.post("/api/v1/evaluate", content=text)
     assert answer.status_code in (200, 422)
     assert "error" in answer.text
 

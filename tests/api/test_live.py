@@ -72,7 +72,7 @@ def test_nobody_that_is_listened_to_is_said_so(client, url):
     seen = client.get(f"{url}/live/Z").json()
     assert (seen["listened"], seen["speaks"], seen["on"], seen["held"]) == (False, False, None, None)
     assert client.get(f"{url}/live/A", params={"shot": "nowhere"}).status_code == 404
-    assert client.get("/api/productions/999999/live/A").status_code == 404
+    assert client.get("/api/v1/productions/999999/live/A").status_code == 404
 
 
 def test_another_machine_is_refused_at_its_field(client, url):

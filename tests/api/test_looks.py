@@ -17,13 +17,13 @@ SHAPES = {"depth": DepthView, "exposure": ExposureView, "flicker": FlickerView}
 @pytest.fixture
 def look(client, production_id):
     """Ask about the demo's Bench with parts of its state changed."""
-    kept = client.get(f"/api/productions/{production_id}/bench").json()["state"]
+    kept = client.get(f"/api/v1/productions/{production_id}/bench").json()["state"]
 
     def ask(what, status=200, ask=None, light=None, **changes):
         state = {**copy.deepcopy(kept), **changes}
         state["light"] = {**state["light"], **(light or {})}
         answer = client.post(
-            f"/api/productions/{production_id}/bench/{what}", json={"state": state, **(ask or {})}
+            f"/api/v1/productions/{production_id}/bench/{what}", json={"state": state, **(ask or {})}
         )
         assert answer.status_code == status, answer.text
         if status == 200 and what in SHAPES:
@@ -35,7 +35,7 @@ def look(client, production_id):
 
 @pytest.fixture
 def lens(client, production_id):
-    sets = client.get(f"/api/productions/{production_id}/package").json()["lens_sets"]
+    sets = client.get(f"/api/v1/productions/{production_id}/package").json()["lens_sets"]
     return {x["name"]: x["id"] for s in sets for x in s["lenses"]}
 
 
@@ -47,9 +47,11 @@ def test_held_limits_agree_with_the_bench(look, client, production_id):
     """Set to the answer, the Bench's own limits are those that were asked for."""
     told = look("depth", ask={"hold_near_m": 2.6, "hold_far_m": 4.4})["hold"]
     assert told["mark"] >= told["exact"] * 0.98
-    state = client.get(f"/api/productions/{production_id}/bench").json()["state"]
+    state = client.get(f"/api/v1/productions/{production_id}/bench").json()["state"]
     state |= {"stop": told["exact"], "focus_m": told["focus_m"]}
-    plan = client.post(f"/api/productions/{production_id}/bench/view", json={"state": state}).json()["plan"]
+    plan = client.post(f"/api/v1/productions/{production_id}/bench/view", json={"state": state}).json()[
+        "plan"
+    ]
     assert (plan["near_m"], plan["far_m"]) == pytest.approx((2.6, 4.4), rel=1e-6)
     assert told["near_m"] <= 2.6 + 1e-3
     assert told["far_m"] >= 4.4 - 1e-3
@@ -101,7 +103,7 @@ def test_every_rule_says_what_it_assumes(look, coc, words):
 
 
 def test_the_production_sets_the_rule_until_a_look_has_its_own(look, client, production_id):
-    address = f"/api/productions/{production_id}/settings"
+    address = f"/api/v1/productions/{production_id}/settings"
     kept = client.get(address).json()
     changed = kept["settings"] | {"coc": {"rule": "fixed", "mm": 0.02}}
     assert client.put(address, json={"version": kept["version"], "settings": changed}).status_code == 200

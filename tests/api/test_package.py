@@ -35,12 +35,12 @@ def put(client, url, body, status=200):
 
 def test_the_demo_has_bodies_from_the_catalogue(client, url, bodies):
     assert list(bodies) == ["Ebb 64", "Skiff 46", "Tern G"]
-    shelf = client.get("/api/catalogue", params={"production_id": url.rsplit("/", 1)[1]}).json()
-    kept = client.get(f"/api/productions/{shelf['id']}/bodies").json()["here"]
+    shelf = client.get("/api/v1/catalogue", params={"production_id": url.rsplit("/", 1)[1]}).json()
+    kept = client.get(f"/api/v1/productions/{shelf['id']}/bodies").json()["here"]
     assert [body["name"] for body in kept] == ["Ebb 64", "Skiff 46", "Tern G", "Punt 52"]
     assert bodies["Ebb 64"]["changes"] == 4
     assert bodies["Skiff 46"]["changes"] == 0
-    assert shelf["name"] not in [p["name"] for p in client.get("/api/productions").json()["here"]]
+    assert shelf["name"] not in [p["name"] for p in client.get("/api/v1/productions").json()["here"]]
 
 
 def test_a_body_is_changed_and_its_formats_keep_their_numbers(client, url, skiff):
@@ -101,21 +101,19 @@ def test_stale_write_of_a_body_tells_both(client, url, skiff):
 def test_two_writers_of_a_body_at_once(engine):
     """Both read the same version; the database lets one of them through."""
     from hextan.core.base import StaleWriteError
-    from hextan.store import bodies as store
     from hextan.store import productions
+    from hextan.store.kinds import BODIES
 
     with Session(engine) as one, Session(engine) as two:
         production = productions.every(one)[0][0].id
-        row, other = (store.BODIES.every(s, production)[1] for s in (one, two))
-        version, document = row.version, store.document_of(row)
+        row, other = (BODIES.every(s, production)[1] for s in (one, two))
+        version, document = row.version, row.document
         assert other.version == version
-        store.BODIES.save(one, production, row.id, version, document.model_copy(update={"firmware": "one"}))
+        BODIES.save(one, production, row.id, version, document.model_copy(update={"firmware": "one"}))
         with pytest.raises(StaleWriteError) as refused:
-            store.BODIES.save(
-                two, production, row.id, version, document.model_copy(update={"firmware": "two"})
-            )
+            BODIES.save(two, production, row.id, version, document.model_copy(update={"firmware": "two"}))
         assert refused.value.stored["document"]["firmware"] == "one"
-        store.BODIES.save(one, production, row.id, version + 1, document)
+        BODIES.save(one, production, row.id, version + 1, document)
 
 
 def test_a_body_is_taken_out_and_brought_back(client, url, skiff, bodies):
@@ -137,8 +135,8 @@ def test_a_body_is_taken_out_and_brought_back(client, url, skiff, bodies):
 
 
 def test_bodies_are_added_from_the_catalogue_anew_and_as_copies(client, url):
-    shelf = client.get("/api/catalogue", params={"production_id": url.rsplit("/", 1)[1]}).json()["id"]
-    punt = client.get(f"/api/productions/{shelf}/bodies").json()["here"][3]
+    shelf = client.get("/api/v1/catalogue", params={"production_id": url.rsplit("/", 1)[1]}).json()["id"]
+    punt = client.get(f"/api/v1/productions/{shelf}/bodies").json()["here"][3]
     taken = client.post(f"{url}/bodies", json={"catalogue_body_id": punt["id"]})
     assert (taken.status_code, taken.json()["document"]["name"]) == (201, "Punt 52")
     assert client.get(taken.headers["location"]).json() == taken.json()
@@ -265,7 +263,7 @@ BYTES = {"content-type": "application/octet-stream"}
 
 
 def test_the_server_lists_the_kinds_of_files(client):
-    kinds = {k["kind"]: k for k in client.get("/api/files").json()["here"]}
+    kinds = {k["kind"]: k for k in client.get("/api/v1/files").json()["here"]}
     assert {name for name, k in kinds.items() if k["adds"]} == {"bodies.json", "fdl", "lens-sets.json"}
     assert {name for name, k in kinds.items() if k["merges"]} == {"formats.csv", "lenses.csv", "rig.json"}
     assert {name for name, k in kinds.items() if k["template"]} == {"formats.csv", "lenses.csv"}
@@ -358,8 +356,8 @@ def test_old_data_survive_the_migration(database_url):
     from alembic import command
     from sqlalchemy import create_engine
 
-    from hextan.store import bodies as store
     from hextan.store import migrate
+    from hextan.store.kinds import BODIES
     from hextan.store.repositories import load_package
     from hextan.store.sessions import make_engine
 
@@ -379,7 +377,7 @@ def test_old_data_survive_the_migration(database_url):
     migrate.upgrade(engine)
     migrate.check(engine)
     with Session(engine) as session:
-        document = store.document_of(store.BODIES.find(session, 1, 1))
+        document = BODIES.find(session, 1, 1).document
         package = load_package(session, 1)
     engine.dispose()
     prime, zoom = package.lens_sets[0].lenses

@@ -18,7 +18,7 @@ from tests.core.packing.test_kits import PACKAGE, PLAIN, like, shots_of
 
 @pytest.fixture
 def at(client, production_id):
-    return f"/api/productions/{production_id}/packing"
+    return f"/api/v1/productions/{production_id}/packing"
 
 
 def ended(look, seconds=60):
@@ -48,9 +48,11 @@ def test_a_production_without_packing(client, session):
     row = models.Production(name="Second unit", synopsis="")
     session.add(row)
     session.commit()
-    empty = client.get(f"/api/productions/{row.id}/packing").json()
+    empty = client.get(f"/api/v1/productions/{row.id}/packing").json()
     assert (empty["version"], empty["document"]["kits"]) == (0, [])
-    seen = client.post(f"/api/productions/{row.id}/packing/view", json={"document": empty["document"]}).json()
+    seen = client.post(
+        f"/api/v1/productions/{row.id}/packing/view", json={"document": empty["document"]}
+    ).json()
     assert seen == {"things": [], "days": [], "units_on": {}, "hire_days": 1, "gone": []}
 
 
@@ -93,7 +95,7 @@ def test_what_is_asked_for_wrongly(client, at):
     assert (unknown.status_code, unknown.json()["error"]["faults"][0]["field"]) == (422, "kits")
     assert client.get(f"{at}/searches/never").status_code == 404
     assert client.post(f"{at}/searches/never/stop").status_code == 404
-    assert client.get("/api/productions/999999/packing/searches/river").status_code == 404
+    assert client.get("/api/v1/productions/999999/packing/searches/river").status_code == 404
 
 
 def work(*cells):

@@ -96,7 +96,7 @@ def test_a_day_that_nobody_knows_is_an_empty_one(client, url):
     seen = client.get(f"{url}/set", params={"day": "99"}).json()
     assert (seen["day"]["shots"], seen["day"]["takes"], seen["checks"]) == ([], [], [])
     assert client.get(f"{url}/set/report", params={"day": "99"}).json()["faults"] == []
-    assert client.get("/api/productions/999999/set").status_code == 404
+    assert client.get("/api/v1/productions/999999/set").status_code == 404
 
 
 def test_cameras_that_are_listened_to_are_kept_like_any_document(client, url):

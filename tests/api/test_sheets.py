@@ -11,7 +11,7 @@ from hextan.store.models import Production
 
 @pytest.fixture
 def at(client, production_id):
-    return f"/api/productions/{production_id}/sheets"
+    return f"/api/v1/productions/{production_id}/sheets"
 
 
 def plan(**changes):
@@ -42,13 +42,13 @@ def test_a_production_without_sheets(client, session):
     row = Production(name="Bare")
     session.add(row)
     session.commit()
-    at = f"/api/productions/{row.id}/sheets"
+    at = f"/api/v1/productions/{row.id}/sheets"
     assert client.get(at).json()["version"] == 0
     for kind in KINDS:
         seen = client.post(f"{at}/view", json={"plan": plan(kind=kind)})
         assert seen.status_code == 200, seen.text
         assert seen.json()["page_count"] == 0 or kind in ("exposure", "flicker")
-    assert client.get("/api/productions/999999/sheets").status_code == 404
+    assert client.get("/api/v1/productions/999999/sheets").status_code == 404
 
 
 def test_a_sheet_as_it_would_be_printed(client, at):
@@ -131,5 +131,5 @@ def test_the_kit_of_a_sheet_is_the_kit_of_its_page(client, at, production_id):
         assert time.monotonic() < until
     assert "6 lenses" in seen["sheet"]["lead"]
     # It was looked for under the name of the kit, as the page of kits does.
-    found = client.get(f"/api/productions/{production_id}/packing/searches/primes").json()
+    found = client.get(f"/api/v1/productions/{production_id}/packing/searches/primes").json()
     assert found["kit"]["lenses"] == 6

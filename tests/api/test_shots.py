@@ -11,8 +11,8 @@ from hextan.store import models
 
 @pytest.fixture
 def at(client):
-    low_water = client.get("/api/productions").json()["here"][0]["id"]
-    return f"/api/productions/{low_water}"
+    low_water = client.get("/api/v1/productions").json()["here"][0]["id"]
+    return f"/api/v1/productions/{low_water}"
 
 
 def test_the_list_is_kept_with_its_version(client, at):
@@ -31,7 +31,7 @@ def test_a_production_without_shots(client, session):
     row = models.Production(name="Second unit", synopsis="")
     session.add(row)
     session.commit()
-    url = f"/api/productions/{row.id}/shots"
+    url = f"/api/v1/productions/{row.id}/shots"
     empty = client.get(url).json()
     assert empty == {
         "version": 0,
@@ -101,16 +101,16 @@ def test_a_whole_production_takes_its_shots_and_its_notes_along(client, at):
     assert [pair["name"] for pair in rig["document"]["pairs"]] == ["Dunlin 6", "Reach 75–290"]
     file = client.get(f"{at}/file").content
     made = client.post(
-        "/api/productions/file", content=file, headers={"content-type": "application/octet-stream"}
+        "/api/v1/productions/file", content=file, headers={"content-type": "application/octet-stream"}
     )
-    there = f"/api/productions/{made.json()['id']}"
+    there = f"/api/v1/productions/{made.json()['id']}"
     assert client.get(f"{there}/shots").json()["document"] == client.get(f"{at}/shots").json()["document"]
     assert client.get(f"{there}/rig").json()["document"] == rig["document"]
     assert client.get(f"{there}/file").content == file
     broken = json.loads(file)
     broken["shots"]["shots"][3]["wishes"] = {"framing": 99}
     refused = client.post(
-        "/api/productions/file",
+        "/api/v1/productions/file",
         content=json.dumps(broken),
         headers={"content-type": "application/octet-stream"},
     )

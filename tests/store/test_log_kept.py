@@ -10,7 +10,7 @@ from hextan.core.production import ProductionFacts
 from hextan.core.record import Log
 from hextan.demo.load import demo
 from hextan.store import log, models, productions
-from hextan.store.single import SET
+from hextan.store.kinds import SET
 from tests.core.record.days import LOG, take
 
 

@@ -1,6 +1,7 @@
 """What an older Hextan wrote is read: files of each kind as version 1 had them, rows of the database, and its tables up and down."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -11,8 +12,8 @@ from hextan.core.documents import parse_body
 from hextan.core.documents.claims import check_claims
 from hextan.formats import production_json
 from hextan.formats.kinds import kind_of
-from hextan.store import comparisons, migrate, models, repositories
-from hextan.store.bodies import BODIES
+from hextan.store import migrate, models
+from hextan.store.kinds import BENCH, BODIES, COMPARISONS, KINDS, SETTINGS
 from hextan.store.sessions import make_engine
 
 FOLDER = Path(__file__).resolve().parents[1] / "fixtures" / "documents"
@@ -62,40 +63,38 @@ def test_claims_of_the_first_version_try_crops_as_they_did():
     assert as_before > as_new
 
 
-def test_a_step_of_each_kind_of_row_is_taken_when_it_is_read(session, monkeypatch):
+def test_a_step_of_each_kind_of_row_is_taken_when_it_is_read(session, production, monkeypatch):
     """There is no second version of these yet: a toy step for each shows that rows go through it."""
-    production = models.Production(name="Second unit", synopsis="", settings=json.loads(old("settings")))
-    session.add(production)
-    session.flush()
-    bench = json.loads(old("bench"))
-    session.add(
-        models.BenchRow(
-            production_id=production.id, schema_name="hextan.bench", schema_version=1, state=bench
-        )
-    )
-    row = models.Comparison(production_id=production.id, position=0, document=json.loads(old("comparison")))
-    session.add(row)
+    stored = {"bench": {"schema_version": 0, "state": json.loads(old("bench"))}}
+    stored |= {name: json.loads(old(name)) | {"schema_version": 0} for name in ("settings", "comparison")}
+    for i, (kind, body) in enumerate(stored.items()):
+        key = "c" if kind == "comparison" else ""
+        session.add(models.Document(
+            number=-1 - i, production_id=production.id, kind=kind, key=key, position=0, version=1, body=body))  # fmt: skip
     session.commit()
-    monkeypatch.setattr(
-        repositories, "BENCH_SCHEMA", Schema("hextan.bench", 2, {1: lambda d: d | {"subject_m": 9.0}})
-    )
-    assert repositories.read_bench(session, production.id)[1].subject_m == 9.0
-    step = Schema("hextan.settings", 1, {0: lambda d: d | {"minutes_a_day": 7.0}})
-    monkeypatch.setattr(repositories, "SETTINGS_SCHEMA", step)
-    production.settings = production.settings | {"schema_version": 0}
-    assert repositories.settings_of(production).minutes_a_day == 7.0
-    row.document = row.document | {"schema_version": 0}
-    step = Schema("hextan.comparison", 1, {0: lambda d: d | {"name": "Brought up"}})
-    monkeypatch.setattr(comparisons, "COMPARISON_SCHEMA", step)
-    assert comparisons.document_of(row).name == "Brought up"
+
+    def from_older(kind, **change):
+        toy = Schema(kind.schema.name, kind.schema.version, {0: lambda d: d | change})
+        monkeypatch.setitem(kind.__dict__, "schema", toy)
+
+    from_older(BENCH, subject_m=9.0)
+    from_older(SETTINGS, minutes_a_day=7.0)
+    from_older(COMPARISONS, name="Brought up")
+    assert BENCH.read(session, production.id).subject_m == 9.0
+    assert SETTINGS.read(session, production.id).minutes_a_day == 7.0
+    assert COMPARISONS.every(session, production.id)[0].document.name == "Brought up"
+
+
+def test_every_kind_of_document_has_a_schema_of_its_own():
+    assert len({kind.schema.name for kind in KINDS}) == len(KINDS)
 
 
 def test_what_a_copy_was_when_it_was_taken_is_brought_up(session, production_id):
     """The catalogue's changes are told against it."""
-    row = BODIES.every(session, production_id)[0]
-    before = [change.path for change in BODIES.catalogue_changes(session, row)]
-    row.taken = row.taken | {"schema_version": 1}
-    assert [change.path for change in BODIES.catalogue_changes(session, row)] == before
+    kept = BODIES.every(session, production_id)[0]
+    before = [change.path for change in BODIES.catalogue_changes(session, kept)]
+    older = replace(kept, taken=kept.taken | {"schema_version": 1})
+    assert [change.path for change in BODIES.catalogue_changes(session, older)] == before
 
 
 @pytest.fixture
@@ -135,7 +134,7 @@ def test_tables_go_up_and_down_and_claims_are_brought_up(own_database):
     steps(own_database, "upgrade", "head")
     migrate.check(own_database)
     with own_database.begin() as connection:
-        told = connection.execute(text("select claims from body")).scalar()
+        told = connection.execute(text("select body->'claims' from document where kind = 'body'")).scalar()
     assert [crop["switches"] for crop in told["crops"]] == [True, False]
     steps(own_database, "downgrade", "0004")
     for step, why in (("0003", "mounts and tables of circles"), ("0002", "mounts and tables of circles")):

@@ -1,5 +1,7 @@
 """Productions in the database: made, copied, put away, written out whole and read in whole."""
 
+from datetime import date
+
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -11,9 +13,8 @@ from hextan.core.production import ProductionFacts, parse_production
 from hextan.core.production.numbers import GONE
 from hextan.demo.load import demo, reset_demo
 from hextan.formats import production_json
-from hextan.store import comparisons, productions, repositories, rigs
-from hextan.store.bodies import BODIES
-from hextan.store.lens_sets import LENS_SETS
+from hextan.store import productions, repositories
+from hextan.store.kinds import BENCH, BODIES, COMPARISONS, LENS_SETS, RIG, SETTINGS
 from tests.store.test_bodies_kept import TWO
 from tests.store.test_lens_sets_kept import TWO as TWO_LENSES
 
@@ -26,7 +27,7 @@ def of_demo(session, removed=False):
 
 def test_it_is_made_renamed_and_put_away(session):
     row = productions.make(session, LOW)
-    assert (row.name, row.starts_on, row.archived) == ("Low tide", "2026-05-04", False)
+    assert (row.name, row.starts_on, row.archived) == ("Low tide", date(2026, 5, 4), False)
     renamed = productions.save_facts(session, row.id, row.version, LOW.model_copy(update={"name": "Ebb"}))
     assert renamed.version == 2
     with pytest.raises(StaleWriteError) as refused:
@@ -49,14 +50,14 @@ def test_a_shelf_is_no_production(session):
 
 def test_the_last_changed_comes_first(session, production):
     before = {row.id: changed for row, changed in productions.every(session)}
-    BODIES.add(session, production, TWO)
+    BODIES.add(session, production.id, TWO)
     session.commit()
     rows = productions.every(session)
     assert rows[0][0].id == production.id
     assert rows[0][1] > before[production.id]
     bench = demo(session)
     version, state = repositories.read_bench(session, bench.id)
-    repositories.save_bench(session, bench.id, version, state.model_copy(update={"stop": 4.0}))
+    BENCH.save(session, bench.id, version, state.model_copy(update={"stop": 4.0}))
     assert productions.every(session)[0][0].id == bench.id
 
 
@@ -75,13 +76,13 @@ def test_the_demo_goes_through_its_file_and_comes_out_the_same(session):
     assert state.format_id != first.format_id
     assert package.formats[state.format_id].recording.name == there.formats[first.format_id].recording.name
     assert package.lenses[state.lens_id][1].name == there.lenses[first.lens_id][1].name
-    column = comparisons.document_of(comparisons.every(session, again.id)[0]).columns[1]
+    column = COMPARISONS.every(session, again.id)[0].document.columns[1]
     assert column.format_id in package.formats and column.lens_id in package.lenses
 
 
 def test_what_was_taken_out_goes_with_it_on_request_only(session, production):
-    row = BODIES.add(session, production, TWO)
-    LENS_SETS.add(session, production, TWO_LENSES)
+    row = BODIES.add(session, production.id, TWO)
+    LENS_SETS.add(session, production.id, TWO_LENSES)
     session.commit()
     BODIES.set_removed(session, production.id, row.id, row.version, True)
     assert productions.document_of(session, production.id).bodies == []
@@ -89,13 +90,13 @@ def test_what_was_taken_out_goes_with_it_on_request_only(session, production):
     assert [item.removed for item in told.bodies] == [True]
     again = productions.add_document(session, told)
     assert BODIES.every(session, again.id) == []
-    assert [b.name for b in BODIES.every(session, again.id, removed=True)] == [TWO.name]
+    assert [b.document.name for b in BODIES.every(session, again.id, removed=True)] == [TWO.name]
 
 
 def test_a_bench_that_names_what_is_gone_stays_that_way(session):
     low = demo(session)
     version, state = repositories.read_bench(session, low.id)
-    repositories.save_bench(session, low.id, version, state.model_copy(update={"lens_id": 987_654}))
+    BENCH.save(session, low.id, version, state.model_copy(update={"lens_id": 987_654}))
     told = of_demo(session)
     assert told.bench.state.lens_id == GONE
     again = productions.add_document(session, told)
@@ -124,7 +125,7 @@ def test_a_reset_puts_the_old_demo_away_and_begins_anew(session):
     assert BODIES.catalogue_changes(session, BODIES.every(session, new.id)[0])
     assert repositories.catalogue_of(session, new.id).id != repositories.catalogue_of(session, old.id).id
     plain = BODIES.every(session, repositories.catalogue_of(session, old.id).id)
-    assert {body.maker for body in plain} == {"plain"}
+    assert {body.document.maker for body in plain} == {"plain"}
 
 
 NAMES = st.text(st.characters(codec="utf-8", exclude_categories=["C", "Z"]), min_size=1, max_size=20)
@@ -158,13 +159,13 @@ def test_any_production_goes_round_exactly(session, name, days, bodies, pins):
 
 
 def test_a_new_bench_begins_with_what_is_set_for_the_production(session, production):
-    BODIES.add(session, production, TWO)
-    LENS_SETS.add(session, production, TWO_LENSES)
+    BODIES.add(session, production.id, TWO)
+    LENS_SETS.add(session, production.id, TWO_LENSES)
     session.commit()
     plain = {"unit": "ft", "mains_hz": 60, "shutter_deg": 172.8, "deliveries": [
         {"name": "Cinema", "aspect": 2.39, "long_edge_px": 4096, "protect": 0.05}, {"name": "Phone", "aspect": 0.5625}],
         "references": [{"name": "half frame", "width_mm": 24.0, "height_mm": 18.0}]}  # fmt: skip
-    repositories.save_settings(session, production.id, production.version, parse_settings(plain))
+    SETTINGS.save(session, production.id, 0, parse_settings(plain))
     version, state = repositories.read_bench(session, production.id)
     assert (version, state.unit, state.light.mains_hz, state.light.shutter_deg) == (0, "ft", 60, 172.8)
     assert (state.delivery.aspect, state.delivery.long_edge_px, state.delivery.protect) == (2.39, 4096, 0.05)
@@ -193,15 +194,15 @@ def test_a_body_of_an_older_version_is_brought_up(session):
 
 def test_the_shelf_of_everybody_begins_with_plain_windows_and_glass(session):
     shelf = repositories.catalogue_of(session)
-    names = [body.name for body in BODIES.every(session, shelf.id)]
+    names = [body.document.name for body in BODIES.every(session, shelf.id)]
     assert "Super 35, 4 perforations" in names
-    assert next(kit.name for kit in LENS_SETS.every(session, shelf.id)) == "Primes for Super 35"
-    assert [f.stops for f in rigs.document_of(rigs.find_rig(session, shelf.id)).filters] == [1, 2, 3, 4, 5, 6]
+    assert next(kit.document.name for kit in LENS_SETS.every(session, shelf.id)) == "Primes for Super 35"
+    assert [f.stops for f in RIG.read(session, shelf.id).filters] == [1, 2, 3, 4, 5, 6]
     # What is taken out of it stays out.
     for body in BODIES.every(session, shelf.id):
         BODIES.set_removed(session, shelf.id, body.id, body.version, True)
     assert BODIES.every(session, repositories.catalogue_of(session).id) == []
     # The demo's is another.
-    assert {b.name for b in BODIES.every(session, repositories.catalogue_of(session, demo(session).id).id)} == {
+    assert {b.document.name for b in BODIES.every(session, repositories.catalogue_of(session, demo(session).id).id)} == {
         "Ebb 64", "Skiff 46", "Tern G", "Punt 52",
     }  # fmt: skip

@@ -17,10 +17,8 @@ from hextan.core.record import SetSettings
 from hextan.core.record.document import Booking, Clip, Take, Tick
 from hextan.core.sheets import Sheets
 from hextan.core.shots import Shot, ShotList
-from hextan.store import bodies, lens_sets, log, productions, repositories, rigs
-from hextan.store.bodies import BODIES
-from hextan.store.lens_sets import LENS_SETS
-from hextan.store.single import PACKING, SET, SHEETS, SHOTS
+from hextan.store import log, productions, repositories
+from hextan.store.kinds import BENCH, BODIES, LENS_SETS, PACKING, RIG, SET, SETTINGS, SHEETS, SHOTS
 from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import a_lens, a_set
 from tests.filled import filled
@@ -85,31 +83,31 @@ def whole_sets():
 
 def test_bodies(session, production, whole_bodies):
     for document in whole_bodies:
-        row = BODIES.add(session, production, document)
+        row = BODIES.add(session, production.id, document)
         session.commit()
         session.expire_all()
-        assert bodies.document_of(BODIES.find(session, production.id, row.id)) == document
+        assert BODIES.find(session, production.id, row.id).document == document
         # Written over another, nothing of that one stays.
         other = BODY_STARTS[0].model_copy(update={"key": document.key})
-        BODIES.save(session, production.id, row.id, row.version, other)
-        BODIES.save(session, production.id, row.id, row.version, document)
+        over = BODIES.save(session, production.id, row.id, row.version, other)
+        BODIES.save(session, production.id, row.id, over.version, document)
         session.expire_all()
-        assert bodies.document_of(BODIES.find(session, production.id, row.id)) == document
+        assert BODIES.find(session, production.id, row.id).document == document
 
 
 def test_lens_sets(session, production, whole_sets):
     for document in whole_sets:
-        row = LENS_SETS.add(session, production, document)
+        row = LENS_SETS.add(session, production.id, document)
         session.commit()
         session.expire_all()
-        assert lens_sets.document_of(LENS_SETS.find(session, production.id, row.id)) == document
+        assert LENS_SETS.find(session, production.id, row.id).document == document
 
 
 def test_rigs(session, production):
     (document,) = every_field([rig()])
-    rigs.save_rig(session, production.id, 0, document)
+    RIG.save(session, production.id, 0, document)
     session.expire_all()
-    assert rigs.document_of(rigs.find_rig(session, production.id)) == document
+    assert RIG.read(session, production.id) == document
 
 
 @pytest.mark.parametrize(
@@ -126,9 +124,8 @@ def test_documents_of_which_there_is_one(session, production, kind, start):
 
 def test_settings(session, production):
     (settings,) = every_field([PackageSettings()])
-    repositories.save_settings(session, production.id, production.version, settings)
-    session.expire_all()
-    assert repositories.settings_of(production) == settings
+    SETTINGS.save(session, production.id, 0, settings)
+    assert SETTINGS.read(session, production.id) == settings
 
 
 def a_written(kind):
@@ -162,10 +159,10 @@ def test_a_whole_production_goes_out_and_comes_back(session, production, whole_b
     from hextan.formats import production_json
 
     for document in whole_bodies[:1]:
-        BODIES.add(session, production, document)
+        BODIES.add(session, production.id, document)
     for document in whole_sets[:1]:
-        LENS_SETS.add(session, production, document)
-    rigs.save_rig(session, production.id, 0, every_field([rig()])[0])
+        LENS_SETS.add(session, production.id, document)
+    RIG.save(session, production.id, 0, every_field([rig()])[0])
     for kind, start in (
         (SHOTS, ShotList(shots=[Shot(key="s", name="1")])),
         (PACKING, Packing()),
@@ -180,7 +177,7 @@ def test_a_whole_production_goes_out_and_comes_back(session, production, whole_b
     # What it names has to be there.
     named = ("format_id", "lens_id", "adapter_id", "second_adapter_id", "crop_ids", "pinned")
     bench = bench.model_copy(update={name: getattr(begin, name) for name in named})
-    repositories.save_bench(session, production.id, 0, bench)
+    BENCH.save(session, production.id, 0, bench)
     log.put(session, production.id, every_field([a_written(Take)])[0], 0)
     out = productions.document_of(session, production.id)
     back = productions.add_document(session, production_json.read(production_json.write(out)))

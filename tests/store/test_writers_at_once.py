@@ -5,16 +5,17 @@ import threading
 import time
 
 import pytest
-from sqlalchemy import func, select
+from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session
 
 from hextan.core.base import StaleWriteError, new_key
 from hextan.core.compare import Comparison
 from hextan.core.documents import parse_body, parse_lens_set
-from hextan.store import comparisons, lens_sets, models, repositories
-from hextan.store.bodies import BODIES
-from hextan.store.documents import MOST_REMOVED
-from hextan.store.lens_sets import LENS_SETS
+from hextan.core.equipment import PackageSettings
+from hextan.core.shots import Shot, ShotList
+from hextan.store import models
+from hextan.store.keeper import MOST_REMOVED
+from hextan.store.kinds import BODIES, COMPARISONS, LENS_SETS, SETTINGS, SHOTS
 from hextan.store.package_cache import PackageCache
 from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import a_lens, a_set
@@ -45,7 +46,8 @@ def stamps(engine, ids):
 def test_twenty_clients_remove_one_comparison_at_once(engine, fresh):
     with Session(engine) as session:
         document = Comparison.model_validate({"columns": [{"key": "a", "format_id": 1, "lens_id": 1}]})
-        kept = comparisons.add(session, fresh[0], document)
+        kept = COMPARISONS.add(session, fresh[0], document)
+        session.commit()
         number, version = kept.id, kept.version
     begin, told = threading.Barrier(20), []
 
@@ -53,7 +55,7 @@ def test_twenty_clients_remove_one_comparison_at_once(engine, fresh):
         with Session(engine) as session:
             begin.wait()
             try:
-                comparisons.set_removed(session, fresh[0], number, version, True)
+                COMPARISONS.set_removed(session, fresh[0], number, version, True)
                 told.append("removed")
             except StaleWriteError:
                 told.append("stale")
@@ -76,9 +78,7 @@ def test_a_write_to_one_production_leaves_the_other_alone(engine, fresh):
         for session, each in ((one, fresh[0]), (two, fresh[1])):
             # The second write goes through while the first is not committed yet.
             session.execute(select(func.set_config("lock_timeout", "2s", True)))
-            LENS_SETS.add(
-                session, repositories.find_production(session, each), parse_lens_set(a_set([a_lens()]))
-            )
+            LENS_SETS.add(session, each, parse_lens_set(a_set([a_lens()])))
         two.commit()
         assert stamps(engine, fresh)[0] == was[0]
         one.rollback()
@@ -100,42 +100,26 @@ def test_every_kind_of_change_renews_the_stamp(engine, fresh):
         assert after[1] == before[1]
 
     body = parse_body(a_body([a_mode(formats=[a_format()])]))
-    change(lambda s: BODIES.add(s, repositories.find_production(s, fresh[0]), body))
-
-    def touch(query, **values):
-        def act(session):
-            for name, value in values.items():
-                setattr(session.scalars(query).one(), name, value)
-
-        return act
-
-    mine = models.Body.production_id == fresh[0]
-    change(touch(select(models.Body).where(mine), name="Other"))
-    change(
-        touch(
-            select(models.ScanMode).join(models.Body, models.ScanMode.body_id == models.Body.id).where(mine),
-            name="Other",
-        )
-    )
-    formats = (
-        select(models.RecordingFormat)
-        .join(models.ScanMode, models.RecordingFormat.scan_mode_id == models.ScanMode.id)
-        .join(models.Body, models.ScanMode.body_id == models.Body.id)
-        .where(mine)
-    )
-    change(touch(formats, codec="other"))
-    change(lambda s: s.delete(s.scalars(formats).one()))
-    change(
-        touch(select(models.Production).where(models.Production.id == fresh[0]), settings={"base_fps": "24"})
-    )
+    change(lambda s: BODIES.add(s, fresh[0], body))
+    row = models.Document
+    for kind in ("body", "body.modes", "body.modes.formats"):
+        mine = (row.production_id == fresh[0], row.kind == kind)
+        change(lambda s, mine=mine: s.execute(update(row).where(*mine).values(body={"name": "Other"})))
+    formats = (row.production_id == fresh[0], row.kind == "body.modes.formats")
+    change(lambda s: s.execute(delete(row).where(*formats)))
+    change(lambda s: SETTINGS.save(s, fresh[0], 0, PackageSettings(base_fps="24")))
+    # What is no equipment leaves the loaded package alone.
+    before = stamps(engine, fresh)
+    with Session(engine) as session:
+        SHOTS.save(session, fresh[0], 0, ShotList(shots=[Shot(key="s", name="1")]))
+    assert stamps(engine, fresh) == before
 
 
 def test_sixty_saves_with_other_keys_do_not_slow_a_set_down(engine, fresh):
     """Rows that are left out are kept for undo, but not for ever."""
     with Session(engine) as session:
-        production = repositories.find_production(session, fresh[0])
         lenses = [a_lens(f"L{i}", 20.0 + i, key=new_key()) for i in range(20)]
-        row = LENS_SETS.add(session, production, parse_lens_set(a_set(lenses)))
+        row = LENS_SETS.add(session, fresh[0], parse_lens_set(a_set(lenses)))
         session.commit()
         number, took = row.id, []
         for _ in range(60):
@@ -143,15 +127,14 @@ def test_sixty_saves_with_other_keys_do_not_slow_a_set_down(engine, fresh):
             began = time.perf_counter()
             row = LENS_SETS.save(session, fresh[0], number, row.version, document)
             took.append(time.perf_counter() - began)
-        count = session.scalar(select(func.count()).where(models.Lens.lens_set_id == number))
+        count = session.scalar(select(func.count()).where(models.Document.root_id == row.row_id))
         assert count <= 20 + MOST_REMOVED + 20
-        assert [x.name for x in lens_sets.document_of(row).lenses] == [f"L{i}" for i in range(20)]
-        assert json.dumps(lens_sets.document_of(row).model_dump(mode="json"))
+        assert [x.name for x in row.document.lenses] == [f"L{i}" for i in range(20)]
+        assert json.dumps(row.document.model_dump(mode="json"))
 
 
 def test_a_body_written_anew_keeps_what_it_needs_and_no_more(engine, fresh):
     with Session(engine) as session:
-        production = repositories.find_production(session, fresh[0])
 
         def document():
             modes = [
@@ -160,13 +143,17 @@ def test_a_body_written_anew_keeps_what_it_needs_and_no_more(engine, fresh):
             ]
             return parse_body(a_body(modes))
 
-        row = BODIES.add(session, production, document())
+        row = BODIES.add(session, fresh[0], document())
         session.commit()
-        first = BODIES.document_of(row)
+        first = row.document
         for _ in range(40):
             row = BODIES.save(session, fresh[0], row.id, row.version, document())
-        modes = session.scalar(select(func.count()).where(models.ScanMode.body_id == row.id))
+        modes = session.scalar(
+            select(func.count()).where(
+                models.Document.root_id == row.row_id, models.Document.kind == "body.modes"
+            )
+        )
         assert modes <= 2 + MOST_REMOVED + 2
         # What was left out long ago comes back as new rows under its old keys.
         row = BODIES.save(session, fresh[0], row.id, row.version, first)
-        assert BODIES.document_of(row) == first
+        assert row.document == first

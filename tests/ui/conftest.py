@@ -19,6 +19,7 @@ from sqlalchemy.orm import Session
 
 from hextan.demo.load import load_demo
 from hextan.store import migrate
+from hextan.store.models import Base
 from hextan.store.sessions import make_engine
 from launcher.cluster import free_port
 from launcher.debian import chromium_program
@@ -39,40 +40,77 @@ def pytest_collection_modifyitems(items):
             item.add_marker(pytest.mark.flaky(reruns=1))
 
 
+class Database:
+    """The browser tests' database; what the demo begins with stands in a schema of its own, from which it is put back."""
+
+    def __init__(self, url):
+        self.url = url
+        self.name = url.rsplit("/", 1)[1]
+        self.engine = make_engine(url)
+        migrate.upgrade(self.engine)
+        with Session(self.engine) as session:
+            load_demo(session)
+        self.tables = [table.name for table in Base.metadata.sorted_tables]
+        with self.engine.begin() as connection:
+            connection.execute(text("create schema first"))
+            for table in self.tables:
+                connection.execute(text(f"create table first.{table} as table public.{table}"))
+            #: The next transaction that will write, as it was when the database was put back last.
+            self.untouched = self._next_write(connection)
+
+    def _next_write(self, connection):
+        """The number of the next transaction that writes; waits until nothing is under way."""
+        busy = text(
+            "select count(*) from pg_stat_activity where datname = :name and state <> 'idle' and pid <> pg_backend_pid()"
+        )
+        for _ in range(100):
+            if connection.scalar(busy, {"name": self.name}) == 0:
+                break
+            time.sleep(0.05)
+        return connection.scalar(text("select pg_snapshot_xmax(pg_current_snapshot())::text"))
+
+    def put_back(self):
+        """Begin anew where the demo begins, unless nobody wrote anything; whoever is connected stays so."""
+        with self.engine.connect() as connection:
+            if self._next_write(connection) == self.untouched:
+                return
+        with self.engine.begin() as connection:
+            # Neither triggers nor references: what is put in is whole.
+            connection.execute(text("set local session_replication_role = replica"))
+            connection.execute(text(f"truncate {', '.join(self.tables)}"))
+            for table in self.tables:
+                connection.execute(text(f"insert into public.{table} select * from first.{table}"))
+        with self.engine.connect() as connection:
+            self.untouched = self._next_write(connection)
+
+
 @pytest.fixture(scope="session")
-def databases(database_url):
-    """Names of the browser tests' database and of its template: the demo as it begins; and who may make them."""
+def database(database_url):
     name = f"ui{os.getpid()}"
     admin = create_engine(
         database_url.replace("postgresql:", "postgresql+psycopg:"), isolation_level="AUTOCOMMIT"
     )
-    at = database_url.rsplit("/", 1)[0]
     with admin.connect() as connection:
-        connection.execute(text(f"create database {name}_first"))
-    first = make_engine(f"{at}/{name}_first")
-    migrate.upgrade(first)
-    with Session(first) as session:
-        load_demo(session)
-    first.dispose()
-    with admin.connect() as connection:
-        connection.execute(text(f"create database {name} template {name}_first"))
-    yield admin, name, f"{at}/{name}"
+        connection.execute(text(f"create database {name}"))
     admin.dispose()
+    found = Database(f"{database_url.rsplit('/', 1)[0]}/{name}")
+    yield found
+    found.engine.dispose()
 
 
 @pytest.fixture(scope="session")
-def base_url(databases, tmp_path_factory):
+def base_url(database, tmp_path_factory):
     url = f"http://127.0.0.1:{(port := free_port())}"
     log = (tmp_path_factory.mktemp("server") / "log").open("wb")
     server = subprocess.Popen(
         [sys.executable, "-m", "hextan.api.serve", "--port", str(port)],
         env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "HEXTAN_WEB_DIST": str(ROOT / "web" / "dist"),
-             "HEXTAN_DATABASE_URL": databases[2]},
+             "HEXTAN_DATABASE_URL": database.url},
         stdout=log, stderr=log,
     )  # fmt: skip
     for _ in range(300):
         try:
-            urllib.request.urlopen(f"{url}/api/health", timeout=1).close()
+            urllib.request.urlopen(f"{url}/api/v1/health", timeout=1).close()
             break
         except OSError:
             assert server.poll() is None, Path(log.name).read_text()
@@ -83,38 +121,17 @@ def base_url(databases, tmp_path_factory):
     log.close()
 
 
-#: The next transaction that will write, as it was when the database was put back last.
-_untouched = {}
-
-
-def next_write(connection, name):
-    """The number of the next transaction that writes; waits until nothing is under way."""
-    busy = text("select count(*) from pg_stat_activity where datname = :name and state <> 'idle'")
-    for _ in range(100):
-        if connection.scalar(busy, {"name": name}) == 0:
-            break
-        time.sleep(0.05)
-    return connection.scalar(text("select pg_snapshot_xmax(pg_current_snapshot())::text"))
-
-
 @pytest.fixture(autouse=True)
-def own_production(request, databases, base_url):
-    """Each test has a production of its own: the database is put back to where the demo begins, unless nobody wrote anything."""
-    admin, name, _ = databases
-    with admin.connect() as connection:
-        if _untouched.get(name) == next_write(connection, name):
-            return
-        connection.execute(text(f"drop database {name} with (force)"))
-        connection.execute(text(f"create database {name} template {name}_first"))
-        _untouched[name] = next_write(connection, name)
-    ready(base_url)
+def own_production(database, base_url):
+    """Each test has a production of its own: the database is put back to where the demo begins."""
+    database.put_back()
 
 
 def ready(url):
     """Wait until a server whose connections are gone has opened others."""
     for _ in range(50):
         try:
-            urllib.request.urlopen(f"{url}/api/ready", timeout=5).close()
+            urllib.request.urlopen(f"{url}/api/v1/ready", timeout=5).close()
             break
         except OSError:
             time.sleep(0.05)
@@ -165,7 +182,7 @@ def bench(page, base_url, complaints):
     page.set_default_timeout(PATIENCE_MS)
 
     def get(path):
-        return page.request.get(f"{base_url}/api/productions{path}").json()
+        return page.request.get(f"{base_url}/api/v1/productions{path}").json()
 
     at = f"/{get('')['here'][0]['id']}"
     kit = get(f"{at}/package")
@@ -226,7 +243,7 @@ def choose_lens(page, name):
 def package_of(page, base_url, complaints, at):
     """Give the address of a production's package, from that of its API; nothing may be complained about meanwhile."""
     page.set_default_timeout(PATIENCE_MS)
-    yield f"{base_url}{at.removeprefix(base_url).replace('/api/productions', '/p')}/package"
+    yield f"{base_url}{at.removeprefix(base_url).replace('/api/v1/productions', '/p')}/package"
     page.close()
     assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
 
@@ -248,7 +265,7 @@ class Server:
         until = time.monotonic() + 40
         while time.monotonic() < until:
             try:
-                urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
+                urllib.request.urlopen(f"{self.url}/api/v1/health", timeout=1).close()
                 return
             except OSError:
                 time.sleep(0.1)
@@ -266,7 +283,7 @@ class Server:
         return [t for t in day["takes"] if t["entry"]["shot_name"] == shot]
 
     def get(self, path):
-        with urllib.request.urlopen(f"{self.url}/api/{path}", timeout=20) as answer:
+        with urllib.request.urlopen(f"{self.url}/api/v1/{path}", timeout=20) as answer:
             return json.load(answer)
 
     def page(self):
@@ -275,8 +292,8 @@ class Server:
 
 
 @pytest.fixture(scope="module")
-def server_of_file(databases, tmp_path_factory):
-    found = Server(databases[2], tmp_path_factory.mktemp("own") / "log")
+def server_of_file(database, tmp_path_factory):
+    found = Server(database.url, tmp_path_factory.mktemp("own") / "log")
     yield found
     found.kill()
     found.log.close()

@@ -38,7 +38,7 @@ def test_the_example_in_python_does_the_main_job(base_url, tmp_path):
 @pytest.mark.skipif(shutil.which("curl") is None, reason="no curl on this machine")
 def test_the_examples_with_curl(base_url, tmp_path):
     (example,) = examples("sh")
-    production = json.load(urllib.request.urlopen(f"{base_url}/api/productions"))["here"][0]["id"]
+    production = json.load(urllib.request.urlopen(f"{base_url}/api/v1/productions"))["here"][0]["id"]
     script = "set -e\n" + example.replace("production=1\n", f"production={production}\n")
     told = run(["sh", "-c", script], base_url, tmp_path)
     assert '"name":"Low Water"' in told
@@ -48,7 +48,7 @@ def test_the_examples_with_curl(base_url, tmp_path):
 
 
 def test_every_operation_is_listed(base_url):
-    document = json.load(urllib.request.urlopen(f"{base_url}/api/openapi.json"))
+    document = json.load(urllib.request.urlopen(f"{base_url}/api/v1/openapi.json"))
     served = {o["operationId"] for operations in document["paths"].values() for o in operations.values()}
     table = TEXT[TEXT.index("## Addresses") : TEXT.index("## In Python")]
     assert served <= set(re.findall(r"`([a-z_]+)`", table.replace("`.../", "`")))

@@ -16,9 +16,9 @@ def compare(page, base_url, complaints):
     page.wait_for_selector(".sum")
     path = page.evaluate(
         """async () => {
-             const { here: [{ id }] } = await (await fetch('/api/productions')).json()
-             const kit = await (await fetch(`/api/productions/${id}/package`)).json()
-             const at = `/api/productions/${id}/comparisons`
+             const { here: [{ id }] } = await (await fetch('/api/v1/productions')).json()
+             const kit = await (await fetch(`/api/v1/productions/${id}/package`)).json()
+             const at = `/api/v1/productions/${id}/comparisons`
              const find = (list, name) => list.find((x) => x.name === name).id
              const formats = (b) => kit.bodies.find((x) => x.name === b).modes.flatMap((m) => m.formats)
              const lenses = kit.lens_sets.flatMap((s) => s.lenses)

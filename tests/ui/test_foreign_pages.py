@@ -47,8 +47,8 @@ def whole(at):
 
 
 def test_no_page_of_another_origin_writes_into_a_production(page, base_url, elsewhere):
-    number = ask(f"{base_url}/api/productions")["here"][0]["id"]
-    at = f"{base_url}/api/productions/{number}"
+    number = ask(f"{base_url}/api/v1/productions")["here"][0]["id"]
+    at = f"{base_url}/api/v1/productions/{number}"
     before = whole(at)
     seen = []
     page.on(

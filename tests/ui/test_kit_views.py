@@ -15,7 +15,7 @@ from tests.ui.test_package_view import ask, give
 @pytest.fixture
 def at_first(base_url):
     """Address of the demo's production over the API, and its lens sets and mounts as they are at first."""
-    at = f"{base_url}/api/productions/{ask(f'{base_url}/api/productions')['here'][0]['id']}"
+    at = f"{base_url}/api/v1/productions/{ask(f'{base_url}/api/v1/productions')['here'][0]['id']}"
     listed = ask(f"{at}/lens-sets")["here"]
     return at, [ask(f"{at}/lens-sets/{row['id']}") for row in listed], ask(f"{at}/rig")
 

@@ -40,9 +40,9 @@ def answered(page):
     """Ask the server what the Bench shows now: the numbers that the drawing has to stand on."""
     return page.evaluate(
         """async () => {
-             const id = location.pathname.split('/')[2] ?? (await (await fetch('/api/productions')).json()).here[0].id
-             const { state } = await (await fetch(`/api/productions/${id}/bench`)).json()
-             const answer = await fetch(`/api/productions/${id}/bench/view`, { method: 'POST',
+             const id = location.pathname.split('/')[2] ?? (await (await fetch('/api/v1/productions')).json()).here[0].id
+             const { state } = await (await fetch(`/api/v1/productions/${id}/bench`)).json()
+             const answer = await fetch(`/api/v1/productions/${id}/bench/view`, { method: 'POST',
                headers: { 'content-type': 'application/json' }, body: JSON.stringify({ state }) })
              return answer.json() }"""
     )
@@ -292,6 +292,6 @@ def test_the_bench_goes_into_a_comparison(look):
     expect(page.get_by_label("Name of the comparison")).to_have_value("Ebb 64, S35 → UHD")
     expect(page.get_by_label("Format of A")).to_be_visible()
     expect(page.get_by_label("Format of B")).to_be_visible()
-    document = page.evaluate("(async () => (await fetch(location.pathname.replace('/p/', '/api/productions/')"
+    document = page.evaluate("(async () => (await fetch(location.pathname.replace('/p/', '/api/v1/productions/')"
                              ".replace('/compare/', '/comparisons/'))).text())()")  # fmt: skip
     assert [o["key"] for o in json.loads(document)["document"]["scene"]["objects"]] == ["big"]

@@ -24,7 +24,7 @@ def ask(url, body=None, method="GET"):
 @pytest.fixture
 def first(base_url):
     """The demo's bodies as they are at first."""
-    at = f"{base_url}/api/productions/{ask(f'{base_url}/api/productions')['here'][0]['id']}"
+    at = f"{base_url}/api/v1/productions/{ask(f'{base_url}/api/v1/productions')['here'][0]['id']}"
     listed = ask(f"{at}/bodies")["here"]
     return at, [ask(f"{at}/bodies/{body['id']}") for body in listed]
 

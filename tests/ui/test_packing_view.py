@@ -11,8 +11,8 @@ from tests.ui.test_package_view import ask
 
 @pytest.fixture
 def at(base_url):
-    low_water = ask(f"{base_url}/api/productions")["here"][0]["id"]
-    return f"{base_url}/api/productions/{low_water}"
+    low_water = ask(f"{base_url}/api/v1/productions")["here"][0]["id"]
+    return f"{base_url}/api/v1/productions/{low_water}"
 
 
 @pytest.fixture
@@ -163,7 +163,7 @@ def test_the_shots_of_a_day_are_put_in_the_order_with_fewer_changes(page, base_u
 
 
 def test_a_production_without_shots_says_where_to_begin(page, base_url):
-    made = ask(f"{base_url}/api/productions", {"facts": {"name": "Slack water"}}, "POST")
+    made = ask(f"{base_url}/api/v1/productions", {"facts": {"name": "Slack water"}}, "POST")
     page.goto(f"{base_url}/p/{made['id']}/kit")
     expect(page.get_by_text("there are none yet")).to_be_visible()
     expect(page.get_by_role("link", name="write them down")).to_be_visible()

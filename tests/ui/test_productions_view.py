@@ -17,9 +17,9 @@ def page(page):
 
 
 @pytest.fixture
-def empty(databases, page, base_url, complaints):
+def empty(database, page, base_url, complaints):
     """The page of productions on a machine that has none."""
-    engine = create_engine(databases[2].replace("postgresql:", "postgresql+psycopg:"))
+    engine = create_engine(database.url.replace("postgresql:", "postgresql+psycopg:"))
     with engine.begin() as connection:
         connection.execute(text("delete from production"))
     engine.dispose()
@@ -265,7 +265,7 @@ def test_a_format_is_left_out_of_one_mode(bench):
 )  # fmt: skip
 def test_every_empty_view_leads_to_its_cure(bench, view):
     at = bench.url.split("/p/")[0]
-    made = bench.request.post(f"{at}/api/productions", data={"facts": {"name": f"Empty {view}"}}).json()
+    made = bench.request.post(f"{at}/api/v1/productions", data={"facts": {"name": f"Empty {view}"}}).json()
     bench.goto(f"{at}/p/{made['id']}/{view}")
     bench.get_by_role("link", name="Enter a camera from few facts").click()
     expect(bench).to_have_url(re.compile("/package/bodies/new$"))

@@ -161,7 +161,7 @@ def test_a_sheet_that_was_looked_at_opens_without_a_line(own_server, device):
 def test_the_days_around_are_there_without_a_line_and_another_says_that_it_is_not(own_server, device):
     context = device("one")
     page = opened(context, own_server)
-    home = own_server.page().split("/set")[0].replace("/p/", "/api/productions/")
+    home = own_server.page().split("/set")[0].replace("/p/", "/api/v1/productions/")
     page.wait_for_function(
         "async (address) => !!(await caches.match(address))", arg=f"{home}/set/report?day=3"
     )
@@ -198,7 +198,7 @@ def test_a_production_that_was_removed_is_forgotten_and_camera_keys_were_never_k
     assert len(kept) > 5
     assert not [path for path in kept if path.endswith("/set/settings")]
     # Somebody else puts it away: this browser hears of it with its next question.
-    at = f"{own_server.url}/api/productions/{number}"
+    at = f"{own_server.url}/api/v1/productions/{number}"
     version = page.request.get(at).json()["version"]
     assert page.request.post(f"{at}/removal", data={"version": version, "removed": True}).ok
     page.reload()

@@ -14,7 +14,9 @@ from tests.media.clips import clip
 
 @pytest.fixture
 def address(page, base_url):
-    home = next(p["id"] for p in page.request.get(f"{base_url}/api/productions").json()["here"] if p["demo"])
+    home = next(
+        p["id"] for p in page.request.get(f"{base_url}/api/v1/productions").json()["here"] if p["demo"]
+    )
     return f"{base_url}/p/{home}/set"
 
 
@@ -25,7 +27,7 @@ def phone(page):
 
 
 def api(page, address, path):
-    return page.request.get(address.replace("/p/", "/api/productions/").replace("/set", f"/{path}")).json()
+    return page.request.get(address.replace("/p/", "/api/v1/productions/").replace("/set", f"/{path}")).json()
 
 
 def test_a_take_with_another_lens_is_three_taps_and_told_at_once(phone, address, complaints):
@@ -74,7 +76,7 @@ def test_near_and_far_follow_the_wheel_the_keys_and_what_is_written(page, addres
     on = {"body": "Ebb 64", "mode": "Full scope 6.4K", "format": "Scope → 4096", "lens": "Merrow 65", "stop": 1.9, "focus_m": 2.8956,
           "crops": [], "ei": 800, "nd_stops": 0.0, "fps": 25.0, "shutter_deg": 180.0}  # fmt: skip
     held = page.request.post(
-        address.replace("/p/", "/api/productions/") + "/held", data={"shot": "s12b", "on": on}
+        address.replace("/p/", "/api/v1/productions/") + "/held", data={"shot": "s12b", "on": on}
     ).json()
     shown = float(near.inner_text().removesuffix(" m"))
     # Rounded inwards from the curve, which lies within the exact limit.

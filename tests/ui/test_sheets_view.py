@@ -11,8 +11,8 @@ from tests.ui.test_package_view import ask
 
 @pytest.fixture
 def at(base_url):
-    low_water = ask(f"{base_url}/api/productions")["here"][0]["id"]
-    return f"{base_url}/api/productions/{low_water}"
+    low_water = ask(f"{base_url}/api/v1/productions")["here"][0]["id"]
+    return f"{base_url}/api/v1/productions/{low_water}"
 
 
 @pytest.fixture
@@ -93,7 +93,7 @@ def test_a_bundle_is_printed_and_is_current_until_the_plan_changes(opened, at):
 
 
 def test_a_bundle_is_begun_changed_and_put_in_order(page, base_url, complaints):
-    made = ask(f"{base_url}/api/productions", {"facts": {"name": "Slack water"}}, "POST")
+    made = ask(f"{base_url}/api/v1/productions", {"facts": {"name": "Slack water"}}, "POST")
     page.goto(f"{base_url}/p/{made['id']}/sheets")
     page.get_by_role("button", name="For the cart", exact=True).click()
     expect(state(page, "Lens by format")).to_contain_text("nothing to print")
@@ -115,7 +115,7 @@ def test_a_bundle_is_begun_changed_and_put_in_order(page, base_url, complaints):
     page.get_by_role("button", name="Undo").click()
     expect(names).to_have_count(7)
     saved(page)
-    kept = ask(f"{base_url}/api/productions/{made['id']}/sheets")["document"]["bundles"][0]
+    kept = ask(f"{base_url}/api/v1/productions/{made['id']}/sheets")["document"]["bundles"][0]
     assert all(sheet["large"] for sheet in kept["sheets"])
     assert [c for c in complaints if "the server responded with a status of 4" not in c] == []
 

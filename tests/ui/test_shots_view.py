@@ -15,8 +15,8 @@ from tests.ui.test_package_view import ask
 
 @pytest.fixture
 def at(base_url):
-    low_water = ask(f"{base_url}/api/productions")["here"][0]["id"]
-    return f"{base_url}/api/productions/{low_water}"
+    low_water = ask(f"{base_url}/api/v1/productions")["here"][0]["id"]
+    return f"{base_url}/api/v1/productions/{low_water}"
 
 
 @pytest.fixture

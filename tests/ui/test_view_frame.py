@@ -122,7 +122,7 @@ def test_single_keys_can_be_changed_and_switched_off(bench):
 
 
 def test_what_was_not_saved_is_saved_when_the_server_is_back(bench, at, complaints):
-    away = re.compile(r"/api/")
+    away = re.compile(r"/api/v1/")
     bench.route(away, lambda route: route.abort())
     bench.get_by_label("Stop", exact=True).select_option("4")
     expect(bench.get_by_role("alert")).to_contain_text("One moment: the server does not answer")

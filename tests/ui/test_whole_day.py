@@ -23,7 +23,7 @@ DAY = "2"
 def asked(server, path, body=None, method=None):
     data = None if body is None else json.dumps(body).encode()
     request = urllib.request.Request(
-        f"{server.url}/api/{path}", data, {"Content-Type": "application/json"}, method=method
+        f"{server.url}/api/v1/{path}", data, {"Content-Type": "application/json"}, method=method
     )
     with urllib.request.urlopen(request, timeout=30) as answer:
         return json.load(answer)

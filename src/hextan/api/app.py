@@ -25,6 +25,7 @@ from hextan.api import (
     errors,
     file_routes,
     handover_routes,
+    history_routes,
     kit_routes,
     lens_routes,
     live_routes,
@@ -38,9 +39,10 @@ from hextan.api import (
     shot_routes,
 )
 from hextan.api.document import described
-from hextan.api.edges import Edges
+from hextan.api.edges import Compressed, Edges
 from hextan.api.gate import Gate
 from hextan.api.settings import Settings
+from hextan.api.versions import PREFIX, Versions
 from hextan.core.base import refuse_bad_arithmetic
 from hextan.demo.load import load_demo
 from hextan.live.cameras import Cameras
@@ -53,7 +55,7 @@ from hextan.store.sessions import make_engine
 DOCUMENT = Path(__file__).with_name("openapi.json")
 #: Largest request body: a bulk evaluation of some thousand formats.
 MOST_BYTES = 8 * 1024 * 1024
-EVERY_METHOD = ["GET", "POST", "PUT", "PATCH", "DELETE"]
+EVERY_METHOD = ["GET", "POST", "PUT", "PATCH", "DELETE", "OPTIONS"]
 
 
 def create_app(settings: Settings | None = None) -> FastAPI:
@@ -104,10 +106,12 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
     app.state.address = "http://127.0.0.1"
     app.router.on_shutdown.append(app.state.searches.close)
     app.router.on_shutdown.append(app.state.cameras.close)
+    app.add_middleware(Compressed, minimum_size=1000, compresslevel=1)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BYTES)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=["127.0.0.1", "localhost", *also_hosts])
     app.add_middleware(Gate)
     app.add_middleware(Edges)
+    app.add_middleware(Versions)
     errors.install(app)
     rooms = (
         routes,
@@ -126,11 +130,12 @@ def bare_app(also_hosts: tuple[str, ...] = ()) -> FastAPI:
         set_routes,
         live_routes,
         file_routes,
+        history_routes,
     )
     for room in rooms:
-        app.include_router(room.router, prefix="/api")
-    app.add_api_route("/api/openapi.json", _document, include_in_schema=False)
-    app.add_api_route("/api/{path:path}", _nowhere(app), methods=EVERY_METHOD, include_in_schema=False)
+        app.include_router(room.router, prefix=PREFIX)
+    app.add_api_route(f"{PREFIX}/openapi.json", _document, include_in_schema=False)
+    app.add_api_route(f"{PREFIX}/{{path:path}}", _nowhere(app), methods=EVERY_METHOD, include_in_schema=False)
     made_by_library = app.openapi
 
     @cache
@@ -148,7 +153,7 @@ def _document() -> FileResponse:
 
 
 def _nowhere(app: FastAPI) -> Callable[[Request], Response]:
-    """Answer what leads nowhere below /api: 405 where the address is right and the method is not, else 404."""
+    """Answer what leads nowhere: OPTIONS by the methods, 405 where the address is right and the method is not, else 404."""
 
     def answer(request: Request) -> Response:
         # All routes of the API: neither this one nor the pages, which take any path.
@@ -165,8 +170,13 @@ def _nowhere(app: FastAPI) -> Callable[[Request], Response]:
             return any(route.matches(scope)[0] is Match.FULL for route in rooms)
 
         others = [method for method in EVERY_METHOD if taken(method)]
+        if "GET" in others:
+            others.append("HEAD")
+        allowed = {"Allow": ", ".join([*others, "OPTIONS"])}
+        if others and request.method == "OPTIONS":
+            return Response(status_code=204, headers=allowed)
         if others:
-            raise HTTPException(405, "Method Not Allowed", {"Allow": ", ".join(others)})
+            raise HTTPException(405, "Method Not Allowed", allowed)
         raise HTTPException(404, f"There is no {request.url.path[:200]}.")
 
     return answer

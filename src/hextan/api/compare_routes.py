@@ -16,28 +16,27 @@ from hextan.api.compare_schemas import (
 )
 from hextan.api.errors import stale
 from hextan.api.package_schemas import Removal
+from hextan.api.paging import Pages
 from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
 from hextan.api.route import Route
-from hextan.core.compare import compare_view, match_camera
-from hextan.store import comparisons, models
+from hextan.core.compare import Comparison, compare_view, match_camera
+from hextan.store.keeper import Kept, find_production
+from hextan.store.kinds import COMPARISONS
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 ComparisonId = Annotated[Id, Path()]
 
 
-def _kept(row: models.Comparison) -> ComparisonKept:
-    return ComparisonKept(
-        id=row.id, version=row.version, removed=row.removed, document=comparisons.document_of(row)
-    )
+def _kept(kept: Kept[Comparison]) -> ComparisonKept:
+    return ComparisonKept(id=kept.id, version=kept.version, removed=kept.removed, document=kept.document)
 
 
 @router.get("/comparisons", name="comparisons_list", tags=["Compare"])
-def list_comparisons(production_id: ProductionId, db: Db) -> ComparisonList:
+def list_comparisons(production_id: ProductionId, db: Db, pages: Pages) -> ComparisonList:
     """List the comparisons of a production, and those that were taken out."""
-    return ComparisonList(
-        here=[_kept(row) for row in comparisons.every(db, production_id)],
-        removed=[_kept(row) for row in comparisons.every(db, production_id, removed=True)],
-    )
+    find_production(db, production_id)
+    here, removed = pages.of(*(COMPARISONS.every(db, production_id, out) for out in (False, True)))
+    return ComparisonList(here=[_kept(row) for row in here], removed=[_kept(row) for row in removed])
 
 
 @router.post("/comparisons", name="comparison_add", tags=["Compare"], status_code=201)
@@ -45,14 +44,16 @@ def add_comparison(
     production_id: ProductionId, asked: ComparisonNew, db: Db, response: Response
 ) -> ComparisonKept:
     """Keep a new comparison."""
-    row = comparisons.add(db, production_id, asked.document)
-    return made(response, f"{production_id}/comparisons/{row.id}", _kept(row))
+    find_production(db, production_id)
+    kept = COMPARISONS.add(db, production_id, asked.document)
+    db.commit()
+    return made(response, f"{production_id}/comparisons/{kept.id}", _kept(kept))
 
 
 @router.get("/comparisons/{comparison_id}", name="comparison_read", tags=["Compare"])
 def read_comparison(production_id: ProductionId, comparison_id: ComparisonId, db: Db) -> ComparisonKept:
     """Give a comparison."""
-    return _kept(comparisons.find(db, production_id, comparison_id))
+    return _kept(COMPARISONS.find(db, production_id, comparison_id))
 
 
 @router.put(
@@ -65,7 +66,7 @@ def write_comparison(
     production_id: ProductionId, comparison_id: ComparisonId, asked: ComparisonWrite, db: Db
 ) -> ComparisonKept:
     """Keep a comparison; 409 with both when somebody else kept it in between."""
-    return _kept(comparisons.save(db, production_id, comparison_id, asked.version, asked.document))
+    return _kept(COMPARISONS.save(db, production_id, comparison_id, asked.version, asked.document))
 
 
 @router.post(
@@ -78,7 +79,7 @@ def remove_comparison(
     production_id: ProductionId, comparison_id: ComparisonId, asked: Removal, db: Db
 ) -> ComparisonKept:
     """Take a comparison out of the production, or bring it back; nothing is lost."""
-    return _kept(comparisons.set_removed(db, production_id, comparison_id, asked.version, asked.removed))
+    return _kept(COMPARISONS.set_removed(db, production_id, comparison_id, asked.version, asked.removed))
 
 
 @router.post("/compare/view", name="compare_view", tags=["Compare"], responses=answers(compare_view))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from hextan.api.shape import Listed, Shape
+from hextan.api.shape import Listed, Shape, Version
 from hextan.core.compare import Comparison
 
 
@@ -12,7 +12,7 @@ class ComparisonKept(Shape):
     """A comparison as it is kept."""
 
     id: int
-    version: int
+    version: Version
     removed: bool
     document: Comparison
 
@@ -30,7 +30,7 @@ class ComparisonNew(Shape):
 class ComparisonWrite(Shape):
     """A comparison to keep, changed from a known version."""
 
-    version: int
+    version: Version
     document: Comparison
 
 

@@ -8,6 +8,7 @@ from typing import Any, TypeAlias
 
 from starlette.datastructures import MutableHeaders
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
 
 from hextan.api.errors import error_answer
 
@@ -31,6 +32,15 @@ REFUSALS = {
     400: ("refused", "This server answers to 127.0.0.1 and localhost only."),
     413: ("too_large", "The request is larger than this server takes. Send fewer formats at a time."),
 }
+
+
+class Compressed(GZipMiddleware):
+    """Answers of the API in fewer bytes; what the page is made of is compressed when it is built."""
+
+    async def __call__(self, scope: MutableMapping[str, Any], receive: Any, send: Any) -> None:
+        """Pass the request on."""
+        whole = scope["type"] != "http" or not scope["path"].startswith("/api/")
+        await (self.app if whole else super().__call__)(scope, receive, send)
 
 
 class Edges:

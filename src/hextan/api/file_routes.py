@@ -20,9 +20,9 @@ from hextan.api.shape import Listed, Shape
 from hextan.core.base import Fault, InvalidInputError
 from hextan.core.documents import BodyDocument, LensSetDocument, RigDocument
 from hextan.formats.kinds import KINDS, FileKind, Found, Framing, Of, kind_of
-from hextan.store import bodies, models, repositories, rigs
-from hextan.store.bodies import BODIES
-from hextan.store.lens_sets import LENS_SETS
+from hextan.store import models
+from hextan.store.keeper import find_production
+from hextan.store.kinds import BODIES, LENS_SETS, RIG
 
 router = APIRouter(route_class=Route, tags=["Files"])
 KindName = Annotated[str, Path(max_length=60)]
@@ -88,21 +88,21 @@ def _needed(document_id: int | None) -> int:
 
 
 def _body(db: Session, production: models.Production, document_id: int | None) -> tuple[Any, str]:
-    document = bodies.document_of(BODIES.find(db, production.id, _needed(document_id)))
+    document = BODIES.find(db, production.id, _needed(document_id)).document
     return document, document.name
 
 
 def _lens_set(db: Session, production: models.Production, document_id: int | None) -> tuple[Any, str]:
-    document = LENS_SETS.document_of(LENS_SETS.find(db, production.id, _needed(document_id)))
+    document = LENS_SETS.find(db, production.id, _needed(document_id)).document
     return document, document.name
 
 
 def _rig(db: Session, production: models.Production, document_id: int | None) -> tuple[Any, str]:
-    return rigs.document_of(rigs.find_rig(db, production.id)), f"{production.name}, mounts and adapters"
+    return RIG.read(db, production.id), f"{production.name}, mounts and adapters"
 
 
 def _add_bodies(db: Session, production: models.Production, found: Found[Any]) -> FileRead:
-    rows = [BODIES.add(db, production, document) for document in found.documents]
+    rows = [BODIES.add(db, production.id, document) for document in found.documents]
     db.commit()
     deliveries = [
         DeliveryRead(label=d.label, aspect=list(d.aspect), protect=d.protect) for d in found.deliveries
@@ -111,7 +111,7 @@ def _add_bodies(db: Session, production: models.Production, found: Found[Any]) -
 
 
 def _add_lens_sets(db: Session, production: models.Production, found: Found[Any]) -> FileRead:
-    rows = [LENS_SETS.add(db, production, document) for document in found.documents]
+    rows = [LENS_SETS.add(db, production.id, document) for document in found.documents]
     db.commit()
     return FileRead(lens_sets=[kept_set(row) for row in rows], notes=found.notes)
 
@@ -163,7 +163,7 @@ def write_file(
 ) -> Response:
     """Give a document as a file, or an empty file to fill in; a kind that frames takes aspects, protect and squeeze."""
     chosen = kind_of(kind)
-    production = repositories.find_production(db, production_id)
+    production = find_production(db, production_id)
     if template:
         if chosen.template is None:
             raise InvalidInputError.of(Fault("template", True, f"there is none for {kind}"))
@@ -188,13 +188,13 @@ def read_file(
 ) -> FileRead:
     """Add the documents of a file, all of them or none; or read its rows into a document, without keeping it."""
     chosen = kind_of(kind)
-    production = repositories.find_production(db, production_id)
+    production = find_production(db, production_id)
     home = HOMES[chosen.of]
     if chosen.read is not None and home.add is not None:
         response.status_code = 201
         no_longer_needed(db)
         found = chosen.read(data)
-        return home.add(db, repositories.find_production(db, production_id), found)
+        return home.add(db, find_production(db, production_id), found)
     if chosen.merge is None:
         raise InvalidInputError.of(Fault("kind", kind, "can be written, not read"))
     document, _ = home.find(db, production, document_id)

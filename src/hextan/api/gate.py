@@ -13,11 +13,12 @@ from urllib.parse import urlsplit
 from starlette.datastructures import Headers
 
 from hextan.api.errors import error_answer
+from hextan.api.versions import PREFIX
 
 #: Methods that change nothing.
 READING = frozenset({"GET", "HEAD", "OPTIONS"})
 #: Anybody may ask these: they read nothing of a production and keep nothing.
-OPEN_TO_ALL = frozenset({"/api/evaluate"})
+OPEN_TO_ALL = frozenset({f"{PREFIX}/evaluate"})
 #: Whence a browser may say that a request comes: a page of this origin, or the user.
 OURS = frozenset({"same-origin", "none"})
 

@@ -18,6 +18,7 @@ from hextan.api.lens_schemas import (
     RigWrite,
 )
 from hextan.api.package_schemas import CatalogueChange, CatalogueChanges, ChangesSettled, Removal
+from hextan.api.paging import Pages
 from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
 from hextan.api.route import Route
 from hextan.core.base import Fault, InvalidInputError
@@ -32,77 +33,76 @@ from hextan.core.documents import (
     rig_sheet as judge_rig,
 )
 from hextan.core.optics import LEAST_DIAGONAL_MM
-from hextan.store import models, repositories, rigs
-from hextan.store.lens_sets import LENS_SETS
+from hextan.store import repositories
+from hextan.store.keeper import Kept, find_production
+from hextan.store.kinds import LENS_SETS, RIG
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 SetId = Annotated[Id, Path()]
 
 
-def _summary(db: Session, row: models.LensSet) -> LensSetSummary:
-    lenses = [lens for lens in row.lenses if not lens.removed]
+def _summary(db: Session, kept: Kept[LensSetDocument]) -> LensSetSummary:
+    lenses = kept.document.lenses
     focals = [f for lens in lenses for f in (lens.focal_mm, lens.focal_long_mm) if f is not None]
+    circles = [
+        size
+        for lens in lenses
+        for size in (lens.image_circle_mm, *(c.circle_mm for c in lens.circles))
+        if size
+    ]
     return LensSetSummary(
-        id=row.id,
-        version=row.version,
-        maker=row.maker,
-        name=row.name,
+        id=kept.id,
+        version=kept.version,
+        maker=kept.document.maker,
+        name=kept.document.name,
         lenses=len(lenses),
         focal_min_mm=min(focals, default=None),
         focal_max_mm=max(focals, default=None),
         squeezes=sorted({lens.squeeze for lens in lenses}),
         mounts=sorted({lens.mount for lens in lenses}),
         classes=[each for each in LEAST_DIAGONAL_MM if any(lens.designed_for == each for lens in lenses)],
-        largest_circle_mm=max(
-            (
-                size
-                for lens in lenses
-                for size in (lens.image_circle_mm, *(c["circle_mm"] for c in lens.circles))
-                if size
-            ),
-            default=None,
-        ),
-        changes=len(LENS_SETS.catalogue_changes(db, row)),
-        catalogue_lens_set_id=row.catalogue_lens_set_id,
+        largest_circle_mm=max(circles, default=None),
+        changes=len(LENS_SETS.catalogue_changes(db, kept)),
+        catalogue_lens_set_id=kept.source_id,
     )
 
 
 @router.get("/lens-sets", name="lens_sets_list", tags=["Lenses"])
-def list_lens_sets(production_id: ProductionId, db: Db) -> LensSetList:
+def list_lens_sets(production_id: ProductionId, db: Db, pages: Pages) -> LensSetList:
     """List the lens sets of a production."""
-    repositories.find_production(db, production_id)
-    here, out = (LENS_SETS.every(db, production_id, removed) for removed in (False, True))
+    find_production(db, production_id)
+    here, out = pages.of(*(LENS_SETS.every(db, production_id, removed) for removed in (False, True)))
     return LensSetList(here=[_summary(db, row) for row in here], removed=[_summary(db, row) for row in out])
 
 
-def kept_set(row: models.LensSet) -> LensSetKept:
+def kept_set(kept: Kept[LensSetDocument]) -> LensSetKept:
     """Show a lens set with its version."""
-    return LensSetKept(id=row.id, version=row.version, document=LENS_SETS.document_of(row))
+    return LensSetKept(id=kept.id, version=kept.version, document=kept.document)
 
 
 @router.post("/lens-sets", name="lens_set_add", tags=["Lenses"], status_code=201)
 def add_lens_set(production_id: ProductionId, asked: LensSetNew, db: Db, response: Response) -> LensSetKept:
     """Add a lens set: from a document, as a copy from the catalogue, or as a copy of one that is here."""
-    production = repositories.find_production(db, production_id)
+    find_production(db, production_id)
     if asked.catalogue_lens_set_id is not None:
         source = LENS_SETS.find(
             db, repositories.catalogue_of(db, production_id).id, asked.catalogue_lens_set_id
         )
-        return _added(response, LENS_SETS.copy_from_catalogue(db, production, source))
+        return _added(response, LENS_SETS.copy_from_catalogue(db, production_id, source))
     if asked.lens_set_id is not None:
         source = LENS_SETS.find(db, production_id, asked.lens_set_id)
-        return _added(response, LENS_SETS.duplicate(db, production, source))
+        return _added(response, LENS_SETS.duplicate(db, production_id, source))
     if asked.document is None:
         rule = "give a document, or a catalogue_lens_set_id, or a lens_set_id to copy"
         raise InvalidInputError.of(Fault("document", None, rule))
     check_lens_set(asked.document, "document")
-    row = LENS_SETS.add(db, production, asked.document)
+    kept = LENS_SETS.add(db, production_id, asked.document)
     db.commit()
-    return _added(response, row)
+    return _added(response, kept)
 
 
-def _added(response: Response, row: models.LensSet) -> LensSetKept:
-    return made(response, f"{row.production_id}/lens-sets/{row.id}", kept_set(row))
+def _added(response: Response, kept: Kept[LensSetDocument]) -> LensSetKept:
+    return made(response, f"{kept.production_id}/lens-sets/{kept.id}", kept_set(kept))
 
 
 @router.post("/lens-sets/sheet", name="lens_set_sheet", tags=["Lenses"], responses=answers(lens_set_sheet))
@@ -152,18 +152,17 @@ def settle_lens_set(production_id: ProductionId, set_id: SetId, asked: ChangesSe
 @router.get("/rig", name="rig_read", tags=["Lenses"])
 def read_rig(production_id: ProductionId, db: Db) -> RigKept:
     """Give mounts and adapters; version 0 and nothing when none were kept yet."""
-    repositories.find_production(db, production_id)
-    row = rigs.find_rig(db, production_id)
-    return RigKept(version=0 if row is None else row.version, document=rigs.document_of(row))
+    version, document = RIG.versioned(db, production_id)
+    return RigKept(version=version, document=document)
 
 
 @router.put("/rig", name="rig_write", tags=["Lenses"], responses=stale(RigWrite))
 def write_rig(production_id: ProductionId, asked: RigWrite, db: Db) -> RigKept:
     """Keep mounts and adapters; 409 with both when somebody else kept some in between."""
-    repositories.find_production(db, production_id)
+    find_production(db, production_id)
     check_rig(asked.document, "document")
-    version, document = rigs.save_rig(db, production_id, asked.version, asked.document)
-    return RigKept(version=version, document=document)
+    version = RIG.save(db, production_id, asked.version, asked.document)
+    return RigKept(version=version, document=asked.document)
 
 
 @router.post("/rig/sheet", name="rig_sheet", tags=["Lenses"], responses=answers(judge_rig))

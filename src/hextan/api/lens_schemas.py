@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hextan.api.shape import Listed, Shape
+from hextan.api.shape import Listed, Shape, Version
 from hextan.core.documents import LensSetDocument, RigDocument
 from hextan.core.optics import FormatClass
 
@@ -11,7 +11,7 @@ class LensSetSummary(Shape):
     """A lens set in the list."""
 
     id: int
-    version: int
+    version: Version
     maker: str
     name: str
     lenses: int
@@ -35,14 +35,14 @@ class LensSetKept(Shape):
     """A lens set with its version, for the next write."""
 
     id: int
-    version: int
+    version: Version
     document: LensSetDocument
 
 
 class LensSetWrite(Shape):
     """A lens set to keep, changed from a known version."""
 
-    version: int
+    version: Version
     document: LensSetDocument
 
 
@@ -57,12 +57,12 @@ class LensSetNew(Shape):
 class RigKept(Shape):
     """Mounts and adapters with their version, for the next write."""
 
-    version: int
+    version: Version
     document: RigDocument
 
 
 class RigWrite(Shape):
     """Mounts and adapters to keep, changed from a known version (0: none were kept yet)."""
 
-    version: int
+    version: Version
     document: RigDocument

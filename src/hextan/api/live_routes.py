@@ -23,6 +23,7 @@ from hextan.core.record import OnCamera, cameras_now, kept_match, live_held, on_
 from hextan.core.shots import Shot
 from hextan.live.camera import Camera, Standing
 from hextan.live.cameras import ENDING, Cameras
+from hextan.store import log
 from hextan.store.material import changed_at
 from hextan.store.record import OfTheSet, of_the_set
 
@@ -45,16 +46,22 @@ class Known:
 
     def __init__(self) -> None:
         self._kept: dict[int, tuple[datetime | None, OfTheSet]] = {}
+        #: Entries of the log that were read: of a long one only those are read again that changed.
+        self._logs: dict[int, log.Read] = {}
 
     def of(self, session: Session, production_id: int, packages: Any) -> OfTheSet:
         """A production as the page of the set reads it."""
         changed = changed_at(session, production_id)
         kept = self._kept.get(production_id)
         if kept is None or kept[0] != changed or changed is None:
-            kept = (changed, of_the_set(session, production_id, packages.package(session, production_id)))
-            self._kept[production_id] = kept
+            package = packages.package(session, production_id)
+            read = dict(self._logs.get(production_id, {}))
+            kept = (changed, of_the_set(session, production_id, package, read))
+            self._kept[production_id], self._logs[production_id] = kept, read
             if len(self._kept) > 32:
-                self._kept.pop(next(iter(self._kept)))
+                oldest = next(iter(self._kept))
+                self._kept.pop(oldest)
+                self._logs.pop(oldest, None)
         return kept[1]
 
 

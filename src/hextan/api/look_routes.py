@@ -10,7 +10,7 @@ from hextan.api.route import Route
 from hextan.core.base import parse_rate
 from hextan.core.bench import DepthAsk, depth_view, exposure_view, flicker_view
 from hextan.formats.depth_csv import write_depth
-from hextan.store import repositories
+from hextan.store.kinds import SETTINGS
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}/bench")
 
@@ -37,7 +37,7 @@ def depth_csv(production_id: ProductionId, asked: DepthAsk, db: Db, request: Req
 @router.post("/exposure", name="bench_exposure", tags=["Bench"], responses=answers(exposure_view))
 def exposure(production_id: ProductionId, asked: LookAsk, db: Db, request: Request) -> Response:
     """Write the ledger of exposure, and what balances it."""
-    settings = repositories.settings_of(repositories.find_production(db, production_id))
+    settings = SETTINGS.read(db, production_id)
     package = request.app.state.packages.package(db, production_id)
     return json_answer(exposure_view(package, asked.state, float(parse_rate(settings.base_fps))))
 

@@ -22,6 +22,7 @@ from hextan.api.package_schemas import (
     SettingsKept,
     SettingsWrite,
 )
+from hextan.api.paging import Pages
 from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
 from hextan.api.route import Route
 from hextan.core.base import Fault, InvalidInputError, RateSet
@@ -29,76 +30,73 @@ from hextan.core.documents import BodyDocument, Home, body_sheet, check_body
 from hextan.core.equipment import DataAsk, PackageSettings, data_table, speed_table
 from hextan.core.finder import FinderAsk, find_formats
 from hextan.core.optics import format_class
-from hextan.store import bodies, models, repositories
-from hextan.store.bodies import BODIES
+from hextan.store import repositories
+from hextan.store.keeper import Kept, find_production
+from hextan.store.kinds import BODIES, SETTINGS
 from hextan.store.units import change_unit
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}")
 BodyId = Annotated[Id, Path()]
 
 
-def _summary(db: Session, row: models.Body) -> BodySummary:
-    mm = row.pitch_um / 1000
-    modes = [mode for mode in row.modes if not mode.removed]
+def _summary(db: Session, kept: Kept[BodyDocument]) -> BodySummary:
+    body = kept.document
+    width, height = (count * body.pitch_um / 1000 for count in body.photosites)
+    formats = [f for mode in body.modes for f in mode.formats]
     return BodySummary(
-        id=row.id,
-        version=row.version,
-        maker=row.maker,
-        name=row.name,
-        mount=row.mount,
-        firmware=row.firmware,
-        photosites=[row.photosites_w, row.photosites_h],
-        width_mm=row.photosites_w * mm,
-        height_mm=row.photosites_h * mm,
-        format_class=format_class(math.hypot(row.photosites_w, row.photosites_h) * mm),
-        modes=len(modes),
-        formats=sum(not f.removed for mode in modes for f in mode.formats),
-        offered_fps=max(
-            (float(RateSet.parse(f.rates).highest) for m in modes for f in m.formats if not f.removed),
-            default=None,
-        ),
-        changes=len(BODIES.catalogue_changes(db, row)),
-        catalogue_body_id=row.catalogue_body_id,
+        id=kept.id,
+        version=kept.version,
+        maker=body.maker,
+        name=body.name,
+        mount=body.mount,
+        firmware=body.firmware,
+        photosites=body.photosites,
+        width_mm=width,
+        height_mm=height,
+        format_class=format_class(math.hypot(*body.photosites) * body.pitch_um / 1000),
+        modes=len(body.modes),
+        formats=len(formats),
+        offered_fps=max((float(RateSet.parse(f.rates).highest) for f in formats), default=None),
+        changes=len(BODIES.catalogue_changes(db, kept)),
+        catalogue_body_id=kept.source_id,
     )
 
 
 @router.get("/bodies", name="bodies_list", tags=["Bodies"])
-def list_bodies(production_id: ProductionId, db: Db) -> BodyList:
+def list_bodies(production_id: ProductionId, db: Db, pages: Pages) -> BodyList:
     """List the bodies of a production."""
-    repositories.find_production(db, production_id)
-    return BodyList(
-        here=[_summary(db, row) for row in BODIES.every(db, production_id)],
-        removed=[_summary(db, row) for row in BODIES.every(db, production_id, removed=True)],
-    )
+    find_production(db, production_id)
+    here, removed = pages.of(*(BODIES.every(db, production_id, out) for out in (False, True)))
+    return BodyList(here=[_summary(db, row) for row in here], removed=[_summary(db, row) for row in removed])
 
 
-def kept(row: models.Body) -> BodyKept:
+def kept(body: Kept[BodyDocument]) -> BodyKept:
     """Show a body with its version."""
-    return BodyKept(id=row.id, version=row.version, document=bodies.document_of(row))
+    return BodyKept(id=body.id, version=body.version, document=body.document)
 
 
 @router.post("/bodies", name="body_add", tags=["Bodies"], status_code=201)
 def add_body(production_id: ProductionId, asked: BodyNew, db: Db, response: Response) -> BodyKept:
     """Add a body: from a document, as a copy from the catalogue, or as a copy of one that is here."""
-    production = repositories.find_production(db, production_id)
+    find_production(db, production_id)
     if asked.catalogue_body_id is not None:
         shelf = repositories.catalogue_of(db, production_id)
         source = BODIES.find(db, shelf.id, asked.catalogue_body_id)
-        return _added(response, BODIES.copy_from_catalogue(db, production, source))
+        return _added(response, BODIES.copy_from_catalogue(db, production_id, source))
     if asked.body_id is not None:
         source = BODIES.find(db, production_id, asked.body_id)
-        return _added(response, BODIES.duplicate(db, production, source))
+        return _added(response, BODIES.duplicate(db, production_id, source))
     if asked.document is None:
         rule = "give a document, or a catalogue_body_id, or a body_id to copy"
         raise InvalidInputError.of(Fault("document", None, rule))
     check_body(asked.document, "document")
-    row = BODIES.add(db, production, asked.document)
+    body = BODIES.add(db, production_id, asked.document)
     db.commit()
-    return _added(response, row)
+    return _added(response, body)
 
 
-def _added(response: Response, row: models.Body) -> BodyKept:
-    return made(response, f"{row.production_id}/bodies/{row.id}", kept(row))
+def _added(response: Response, body: Kept[BodyDocument]) -> BodyKept:
+    return made(response, f"{body.production_id}/bodies/{body.id}", kept(body))
 
 
 @router.post("/bodies/sheet", name="body_sheet", tags=["Bodies"], responses=answers(body_sheet))
@@ -116,12 +114,13 @@ def _home(db: Session, production_id: int) -> Home | None:
         return Home(own.name, own.width_mm, own.height_mm, reference.by)
     if reference.name != "scan_mode":
         return Home.named(reference.name, reference.by)
-    mode = None if reference.scan_mode_id is None else db.get(models.ScanMode, reference.scan_mode_id)
-    body = None if mode is None else db.get(models.Body, mode.body_id)
-    if mode is None or body is None or body.production_id != production_id:
-        return None
-    mm = body.pitch_um / 1000
-    return Home(f"{body.name}, {mode.name}", mode.window_w * mm, mode.window_h * mm, reference.by)
+    for body in BODIES.every(db, production_id):
+        numbers, pitch_um = body.numbers["modes"], body.document.pitch_um
+        for mode in body.document.modes:
+            if numbers[mode.key] == reference.scan_mode_id:
+                width, height = (count * pitch_um / 1000 for count in mode.photosites(pitch_um))
+                return Home(f"{body.document.name}, {mode.name}", width, height, reference.by)
+    return None
 
 
 def _others(db: Session, production_id: int, document: BodyDocument) -> list[BodyDocument]:
@@ -129,7 +128,7 @@ def _others(db: Session, production_id: int, document: BodyDocument) -> list[Bod
     if not document.claims.crops:
         return []
     places = dict.fromkeys((production_id, repositories.catalogue_of(db, production_id).id))
-    found = [bodies.document_of(row) for place in places for row in BODIES.every(db, place)]
+    found = [body.document for place in places for body in BODIES.every(db, place)]
     named = {(d.maker, d.name): d for d in found}
     return [d for name, d in named.items() if name != (document.maker, document.name)]
 
@@ -163,19 +162,19 @@ def catalogue_changes(production_id: ProductionId, body_id: BodyId, db: Db) -> C
 @router.post("/bodies/{body_id}/catalogue", name="body_settle", tags=["Bodies"], responses=stale(BodyWrite))
 def settle_changes(production_id: ProductionId, body_id: BodyId, asked: ChangesSettled, db: Db) -> BodyKept:
     """Take some of the catalogue's changes, leave others for good."""
-    row = BODIES.find(db, production_id, body_id)
-    return kept(BODIES.settle_changes(db, row, asked.version, asked.take, asked.leave))
+    body = BODIES.find(db, production_id, body_id)
+    return kept(BODIES.settle_changes(db, body, asked.version, asked.take, asked.leave))
 
 
 def _settings(db: Session, production_id: int) -> PackageSettings:
-    return repositories.settings_of(repositories.find_production(db, production_id))
+    return SETTINGS.read(db, production_id)
 
 
 @router.get("/settings", name="settings_read", tags=["Productions"])
 def read_settings(production_id: ProductionId, db: Db) -> SettingsKept:
     """Give the package's settings: base rate, shutter, planned minutes, cards."""
-    production = repositories.find_production(db, production_id)
-    return SettingsKept(version=production.version, settings=repositories.settings_of(production))
+    version, settings = SETTINGS.versioned(db, production_id)
+    return SettingsKept(version=version, settings=settings)
 
 
 @router.put("/settings", name="settings_write", tags=["Productions"], responses=stale(SettingsWrite))
@@ -184,7 +183,7 @@ def write_settings(production_id: ProductionId, asked: SettingsWrite, db: Db) ->
     before, after = _settings(db, production_id).unit, asked.settings.unit
     if before != after:
         change_unit(db, production_id, before, after)
-    version = repositories.save_settings(db, production_id, asked.version, asked.settings)
+    version = SETTINGS.save(db, production_id, asked.version, asked.settings)
     return SettingsKept(version=version, settings=asked.settings)
 
 

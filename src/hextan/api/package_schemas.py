@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from hextan.api.shape import Listed, Shape
+from hextan.api.shape import Listed, Shape, Version
 from hextan.core.documents import BodyDocument
 from hextan.core.equipment import PackageSettings
 from hextan.core.optics import FormatClass
@@ -14,7 +14,7 @@ class BodySummary(Shape):
     """A body in the list."""
 
     id: int
-    version: int
+    version: Version
     maker: str
     name: str
     mount: str
@@ -40,14 +40,14 @@ class BodyKept(Shape):
     """A body with its version, for the next write."""
 
     id: int
-    version: int
+    version: Version
     document: BodyDocument
 
 
 class BodyWrite(Shape):
     """A body to keep, changed from a known version."""
 
-    version: int
+    version: Version
     document: BodyDocument
 
 
@@ -62,7 +62,7 @@ class BodyNew(Shape):
 class Removal(Shape):
     """Take something out of a production, or bring it back."""
 
-    version: int
+    version: Version
     removed: bool
 
 
@@ -86,7 +86,7 @@ class CatalogueChanges(Listed[CatalogueChange]):
 class ChangesSettled(Shape):
     """Which changes of the catalogue are taken, and which are left for good."""
 
-    version: int
+    version: Version
     take: list[str] = []
     leave: list[str] = []
 
@@ -94,12 +94,12 @@ class ChangesSettled(Shape):
 class SettingsKept(Shape):
     """The package's settings with the production's version."""
 
-    version: int
+    version: Version
     settings: PackageSettings
 
 
 class SettingsWrite(Shape):
     """Settings to keep, changed from a known version."""
 
-    version: int
+    version: Version
     settings: PackageSettings

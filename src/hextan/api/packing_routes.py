@@ -14,8 +14,8 @@ from hextan.core.base import Fault, InvalidInputError, NotFoundError
 from hextan.core.packing import packing_view as look_at
 from hextan.search.searches import Search
 from hextan.search.work import Work
-from hextan.store import repositories
-from hextan.store.single import PACKING, SHOTS
+from hextan.store.keeper import find_production
+from hextan.store.kinds import PACKING, SETTINGS, SHOTS
 
 SearchName = Annotated[str, Path(pattern=r"^[0-9A-Za-z_-]{1,40}(~[0-9A-Za-z_-]{1,40})?$")]
 SEEN: dict[int | str, dict[str, Any]] = {200: {"model": SearchSeen}}
@@ -25,15 +25,15 @@ router = APIRouter(route_class=Route, prefix="/productions/{production_id}/packi
 @router.get("", name="packing_read", tags=["Kit"])
 def read_packing(production_id: ProductionId, db: Db) -> PackingKept:
     """Give a production's packing; version 0 and nothing when none was kept yet."""
-    row = PACKING.find(db, production_id)
-    return PackingKept(version=0 if row is None else row.version, document=PACKING.document_of(row))
+    version, document = PACKING.versioned(db, production_id)
+    return PackingKept(version=version, document=document)
 
 
 @router.put("", name="packing_write", tags=["Kit"], responses=stale(PackingWrite))
 def write_packing(production_id: ProductionId, asked: PackingWrite, db: Db) -> PackingKept:
     """Keep a packing; 409 with both when somebody else kept one in between."""
-    row = PACKING.save(db, production_id, asked.version, asked.document)
-    return PackingKept(version=row.version, document=asked.document)
+    version = PACKING.save(db, production_id, asked.version, asked.document)
+    return PackingKept(version=version, document=asked.document)
 
 
 @router.post("/view", name="packing_view", tags=["Kit"], responses=answers(look_at))
@@ -46,14 +46,14 @@ def view_packing(production_id: ProductionId, asked: PackingAsk, db: Db, request
 @router.post("/searches", name="kit_search", tags=["Kit"], responses=SEEN)
 def begin(production_id: ProductionId, asked: SearchAsk, db: Db, request: Request) -> Response:
     """Begin to look for a kit, or to hold two against one another; the same question goes on, or is answered at once."""
-    production = repositories.find_production(db, production_id)
+    settings = SETTINGS.read(db, production_id)
     kits = {kit.key: kit for kit in asked.document.kits}
     unknown = [key for key in asked.kits if key not in kits]
     if unknown:
         raise InvalidInputError.of(*(Fault("kits", key, "is no kit of this packing") for key in unknown))
     work = Work(
         request.app.state.packages.package(db, production_id),
-        repositories.settings_of(production),
+        settings,
         SHOTS.read(db, production_id),
         asked.document,
         tuple(kits[key] for key in asked.kits),
@@ -77,7 +77,7 @@ def stop(production_id: ProductionId, name: SearchName, db: Db, request: Request
 
 
 def _find(production_id: int, name: str, db: Db, request: Request) -> Search:
-    repositories.find_production(db, production_id)
+    find_production(db, production_id)
     found: Search | None = request.app.state.searches.find(production_id, name)
     if found is None:
         raise NotFoundError(f"There is no search {name} any more: begin it again.")

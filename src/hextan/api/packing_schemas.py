@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from hextan.api.shape import Shape
+from hextan.api.shape import Shape, Version
 from hextan.core.base import Key
 from hextan.core.packing import KitAnswer, Packing, SideBySide
 from hextan.search.searches import SearchState
@@ -15,14 +15,14 @@ from hextan.search.searches import SearchState
 class PackingKept(Shape):
     """A production's packing with its version, for the next write."""
 
-    version: int
+    version: Version
     document: Packing
 
 
 class PackingWrite(Shape):
     """A packing to keep, changed from a known version (0: none was kept yet)."""
 
-    version: int
+    version: Version
     document: Packing
 
 

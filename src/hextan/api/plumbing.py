@@ -11,6 +11,7 @@ from fastapi import Depends, Path, Request, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from hextan.api.versions import PREFIX
 from hextan.store.productions import refuse_removed
 
 #: What may be asked of a production that was put away: what it is, to bring it back, and its file.
@@ -44,7 +45,7 @@ ProductionId: TypeAlias = Annotated[Id, Path()]
 
 def made(response: Response, address: str, answer: M) -> M:
     """Say where what was just added is found from now on."""
-    response.headers["Location"] = f"/api/productions/{address}"
+    response.headers["Location"] = f"{PREFIX}/productions/{address}"
     return answer
 
 

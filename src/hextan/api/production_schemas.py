@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from hextan.api.shape import Listed, Shape
+from hextan.api.shape import Listed, Shape, Version
 from hextan.core.base import Unit
 from hextan.core.equipment import TradeWords
 from hextan.core.production import ProductionFacts, ProductionGlance
@@ -14,7 +14,7 @@ class ProductionRead(Shape):
     """A production in the list, with what it carries at a glance."""
 
     id: int
-    version: int
+    version: Version
     name: str
     synopsis: str
     starts_on: str
@@ -33,7 +33,7 @@ class ProductionKept(Shape):
     """What is said of a production, and its version, for the next write."""
 
     id: int
-    version: int
+    version: Version
     facts: ProductionFacts
     archived: bool
     demo: bool
@@ -53,7 +53,7 @@ class ProductionNew(Shape):
 class ProductionWrite(Shape):
     """What is said of a production, changed from a known version."""
 
-    version: int
+    version: Version
     facts: ProductionFacts
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+import re
 from collections.abc import Callable, Coroutine
 from typing import Any
 
@@ -9,12 +11,18 @@ from fastapi import Request, Response
 from fastapi.dependencies.models import Dependant
 from fastapi.dependencies.utils import get_dependant
 from fastapi.routing import APIRoute
+from pydantic import BaseModel
 
 from hextan.api.errors import error_answer, refusals
 from hextan.api.gate import OPEN_TO_ALL, READING
 from hextan.api.plumbing import get_session
+from hextan.api.versions import PREFIX
 from hextan.core.base import Fault, InvalidInputError
 from hextan.formats.text import refuse_what_is_no_text
+
+#: Where an answer says its version: at its beginning, behind its number.
+_VERSION = re.compile(rb'\{(?:"id":\d+,)?"version":(\d+)[,}]')
+_TAG = re.compile(r'"(\d{1,15})"')
 
 
 class Route(APIRoute):
@@ -28,12 +36,13 @@ class Route(APIRoute):
     def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
         """Check the head, and what no database takes, before the endpoint's own reading."""
         handle, stated = super().get_route_handler(), _stated_type(self)
-        known = {field.alias for field in self.dependant.query_params}
+        known = _query_keys(self.dependant)
+        tagged, versioned = _has_version(self.response_field), _has_version(self.body_field)
 
         async def checked(request: Request) -> Response:
             _refuse_unknown_keys(request, known)
             if stated is None:
-                return await handle(request)
+                return _tagged(request, await handle(request)) if tagged else await handle(request)
             given = request.headers.get("content-type", "").split(";", 1)[0].strip().lower()
             if given != stated:
                 message = (
@@ -42,7 +51,9 @@ class Route(APIRoute):
                 return error_answer(415, {"code": "unsupported_media_type", "message": message, "faults": []})
             if stated == "application/json":
                 refuse_what_is_no_text(await request.body())
-            return await handle(request)
+            if versioned:
+                await _take_version(request)
+            return _tagged(request, await handle(request)) if tagged else await handle(request)
 
         return checked
 
@@ -56,7 +67,7 @@ def _statuses(path: str, endpoint: Callable[..., Any], methods: list[str]) -> se
         found.add(404)
     if takes.body_params:
         found |= {408, 413, 415}
-    if not READING.issuperset(methods) and f"/api{path}" not in OPEN_TO_ALL:
+    if not READING.issuperset(methods) and f"{PREFIX}{path}" not in OPEN_TO_ALL:
         found.add(403)
     if _asks_the_database(takes):
         found.add(503)
@@ -84,3 +95,41 @@ def _stated_type(route: APIRoute) -> str | None:
     if field is None:
         return None
     return str(getattr(field.field_info, "media_type", None) or "application/json")
+
+
+def _query_keys(takes: Dependant) -> set[str]:
+    return {field.alias for field in takes.query_params}.union(*map(_query_keys, takes.dependencies))
+
+
+def _has_version(field: Any) -> bool:
+    model = None if field is None else field.field_info.annotation
+    return isinstance(model, type) and issubclass(model, BaseModel) and "version" in model.model_fields
+
+
+def _tagged(request: Request, response: Response) -> Response:
+    """Give an answer with a version its `ETag`; who has that version already gets 304 and no body."""
+    found = _VERSION.match(response.body)
+    if response.status_code >= 300 or found is None:
+        return response
+    tag = f'"{found[1].decode()}"'
+    response.headers["ETag"] = tag
+    if request.method == "GET" and tag in request.headers.get("if-none-match", ""):
+        return Response(status_code=304, headers={"ETag": tag})
+    return response
+
+
+async def _take_version(request: Request) -> None:
+    """Let `If-Match` say on which version a write is based, in the place of the body's `version`."""
+    stated = _TAG.fullmatch(request.headers.get("if-match", ""))
+    if stated is None:
+        return
+    try:
+        body = json.loads(await request.body())
+    except ValueError:
+        return
+    version = int(stated[1])
+    if isinstance(body, dict) and body.setdefault("version", version) != version:
+        rule = f"is not the version of If-Match, {version}"
+        raise InvalidInputError.of(Fault("version", body["version"], rule))
+    # What is read again is read from here.
+    request._body = json.dumps(body).encode()

@@ -28,6 +28,7 @@ from hextan.core.base import parse_distance_m
 from hextan.core.bench import BenchState, bench_view, mended
 from hextan.core.evaluation import EvaluationAnswer
 from hextan.store import repositories
+from hextan.store.kinds import BENCH
 
 #: Up to this size an evaluation takes a few milliseconds: less than handing it to a thread would hold up others.
 INLINE_BYTES = 64 * 1024
@@ -108,8 +109,8 @@ def read_bench(production_id: ProductionId, db: Db) -> BenchRead:
 )
 def write_bench(production_id: ProductionId, asked: BenchWrite, db: Db) -> BenchRead:
     """Keep a Bench; 409 with both when somebody else kept one in between."""
-    version, state = repositories.save_bench(db, production_id, asked.version, asked.state)
-    return BenchRead(version=version, state=state)
+    version = BENCH.save(db, production_id, asked.version, asked.state)
+    return BenchRead(version=version, state=asked.state)
 
 
 @router.post(

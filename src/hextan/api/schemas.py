@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from hextan.api.shape import Shape
+from hextan.api.shape import Shape, Version
 from hextan.core.base import Metres
 from hextan.core.bench import BenchState
 from hextan.core.equipment import DeliveryFrame, Package
@@ -190,14 +190,14 @@ class PackageRead(Shape):
 class BenchRead(Shape):
     """The kept Bench and its version, for the next write."""
 
-    version: int
+    version: Version
     state: BenchState
 
 
 class BenchWrite(Shape):
     """A Bench to keep, changed from a known version."""
 
-    version: int
+    version: Version
     state: BenchState
 
 

@@ -41,9 +41,9 @@ from hextan.live.camera import Camera
 from hextan.live.listening import is_loopback
 from hextan.media.heads import HEAD, merged, of_bytes
 from hextan.store import log
+from hextan.store.keeper import find_production
+from hextan.store.kinds import SET
 from hextan.store.record import OfTheSet
-from hextan.store.repositories import find_production
-from hextan.store.single import SET
 
 Aspect = Annotated[float | None, Query(ge=0.1, le=10)]
 LongEdge = Annotated[int | None, Query(ge=16, le=100_000)]
@@ -145,8 +145,8 @@ def hold(production_id: ProductionId, asked: HeldAsk, db: Db, request: Request) 
 @router.get("/set/settings", name="set_settings_read", tags=["Set"])
 def read_settings(production_id: ProductionId, db: Db) -> SetSettingsKept:
     """Give the cameras that are listened to; version 0 and none when none were kept yet."""
-    row = SET.find(db, production_id)
-    return SetSettingsKept(version=0 if row is None else row.version, document=SET.document_of(row))
+    version, document = SET.versioned(db, production_id)
+    return SetSettingsKept(version=version, document=document)
 
 
 @router.put("/set/settings", name="set_settings_write", tags=["Set"], responses=stale(SetSettingsWrite))
@@ -169,9 +169,9 @@ def write_settings(
     ]  # fmt: skip
     if faults:
         raise InvalidInputError.of(*faults)
-    row = SET.save(db, production_id, asked.version, asked.document)
+    version = SET.save(db, production_id, asked.version, asked.document)
     request.app.state.cameras.listen(production_id, asked.document.sources)
-    return SetSettingsKept(version=row.version, document=asked.document)
+    return SetSettingsKept(version=version, document=asked.document)
 
 
 @router.put("/log/{key}", name="log_write", tags=["Set"], responses=stale(LogKept))

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from hextan.api.shape import Shape
+from hextan.api.shape import Shape, Version
 from hextan.core.base import Key
 from hextan.core.record import (
     BodyChecks,
@@ -25,14 +25,14 @@ from hextan.core.record import (
 class SetSettingsKept(Shape):
     """The cameras that are listened to, with their version, for the next write."""
 
-    version: int
+    version: Version
     document: SetSettings
 
 
 class SetSettingsWrite(Shape):
     """Cameras to listen to, changed from a known version (0: none were kept yet)."""
 
-    version: int
+    version: Version
     document: SetSettings
 
 

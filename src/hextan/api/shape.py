@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Generic, TypeVar
+from typing import Annotated, Generic, TypeAlias, TypeVar
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 T = TypeVar("T")
+#: Of what is kept: 0 where nothing was kept yet.
+Version: TypeAlias = Annotated[int, Field(ge=0, le=2**53)]
 
 
 class Shape(BaseModel):

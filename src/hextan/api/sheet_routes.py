@@ -34,9 +34,9 @@ from hextan.paper.pdf import pdf_of
 from hextan.paper.printing import PrintWork, Stamped, pages_of
 from hextan.search.searches import Search
 from hextan.search.work import Work
-from hextan.store import repositories
+from hextan.store.keeper import find_production
+from hextan.store.kinds import SHEETS
 from hextan.store.material import changed_at, material_of
-from hextan.store.single import SHEETS
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}/sheets")
 PrintName = Annotated[str, Path(pattern=r"^print-[0-9a-f]{16}$")]
@@ -52,15 +52,15 @@ _PATIENCE_S = 6.0
 @router.get("", name="sheets_read", tags=["Sheets"])
 def read_sheets(production_id: ProductionId, db: Db) -> SheetsKept:
     """Give a production's sheets; version 0 and none when none were kept yet."""
-    row = SHEETS.find(db, production_id)
-    return SheetsKept(version=0 if row is None else row.version, document=SHEETS.document_of(row))
+    version, document = SHEETS.versioned(db, production_id)
+    return SheetsKept(version=version, document=document)
 
 
 @router.put("", name="sheets_write", tags=["Sheets"], responses=stale(SheetsWrite))
 def write_sheets(production_id: ProductionId, asked: SheetsWrite, db: Db) -> SheetsKept:
     """Keep sheets; 409 with both when somebody else kept some in between."""
-    row = SHEETS.save(db, production_id, asked.version, asked.document)
-    return SheetsKept(version=row.version, document=asked.document)
+    version = SHEETS.save(db, production_id, asked.version, asked.document)
+    return SheetsKept(version=version, document=asked.document)
 
 
 @router.post("/view", name="sheet_view", tags=["Sheets"], responses=SEEN)
@@ -207,7 +207,7 @@ def _texts(sheet: Sheet) -> list[str]:
 
 
 def _find(production_id: int, name: str, db: Session, request: Request) -> Search:
-    repositories.find_production(db, production_id)
+    find_production(db, production_id)
     found: Search | None = request.app.state.searches.find(production_id, name)
     if found is None:
         raise NotFoundError("These sheets are not being printed any more: print them again.")

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from hextan.api.shape import Shape
+from hextan.api.shape import Shape, Version
 from hextan.core.base import Name
 from hextan.core.sheets import Sheet, SheetPlan, Sheets
 from hextan.paper.marks import Page
@@ -16,14 +16,14 @@ from hextan.search.searches import SearchState
 class SheetsKept(Shape):
     """A production's sheets with their version, for the next write."""
 
-    version: int
+    version: Version
     document: Sheets
 
 
 class SheetsWrite(Shape):
     """Sheets to keep, changed from a known version (0: none were kept yet)."""
 
-    version: int
+    version: Version
     document: Sheets
 
 

@@ -35,7 +35,8 @@ from hextan.core.shots import (
 from hextan.core.shots import shots_view as judge_shots
 from hextan.formats.shot_files import SHOTS_FILES, ShotsFileKind
 from hextan.store import repositories
-from hextan.store.single import SHOTS
+from hextan.store.keeper import find_production
+from hextan.store.kinds import SETTINGS, SHOTS
 
 FileBytes = Annotated[bytes, Body(media_type="application/octet-stream")]
 DOWNLOAD: dict[int | str, dict[str, Any]] = {
@@ -45,15 +46,14 @@ router = APIRouter(route_class=Route, prefix="/productions/{production_id}/shots
 
 
 def _known(request: Request, db: Any, production_id: int) -> tuple[Package, PackageSettings]:
-    production = repositories.find_production(db, production_id)
-    return request.app.state.packages.package(db, production_id), repositories.settings_of(production)
+    return request.app.state.packages.package(db, production_id), SETTINGS.read(db, production_id)
 
 
 @router.get("", name="shots_read", tags=["Shots"])
 def read_shots(production_id: ProductionId, db: Db) -> ShotsKept:
     """Give the list of shots; version 0 and nothing when none was kept yet."""
-    row = SHOTS.find(db, production_id)
-    return ShotsKept(version=0 if row is None else row.version, document=SHOTS.document_of(row))
+    version, document = SHOTS.versioned(db, production_id)
+    return ShotsKept(version=version, document=document)
 
 
 @router.put("", name="shots_write", tags=["Shots"], responses=stale(ShotsWrite))
@@ -62,10 +62,10 @@ def write_shots(production_id: ProductionId, asked: ShotsWrite, db: Db) -> Shots
 
     A bare distance gets the production's unit, as it is kept: `3` becomes `3 m`.
     """
-    unit = repositories.settings_of(repositories.find_production(db, production_id)).unit
+    unit = SETTINGS.read(db, production_id).unit
     document = with_units(asked.document, unit)
-    row = SHOTS.save(db, production_id, asked.version, document)
-    return ShotsKept(version=row.version, document=document)
+    version = SHOTS.save(db, production_id, asked.version, document)
+    return ShotsKept(version=version, document=document)
 
 
 @router.post("/view", name="shots_view", tags=["Shots"], responses=answers(judge_shots))
@@ -97,8 +97,8 @@ def rented(production_id: ProductionId, asked: ShotAsk, db: Db, request: Request
 def bench(production_id: ProductionId, asked: ShotAsk, db: Db, request: Request) -> BenchOfShot:
     """Give the Bench as a shot's choice sets it."""
     package, settings = _known(request, db, production_id)
-    row = repositories.bench_row(db, production_id)
-    scene = None if row is None else repositories.state_of(row).scene
+    kept = repositories.kept_bench(db, production_id)
+    scene = None if kept is None else kept.scene
     return BenchOfShot(state=bench_of_shot(package, settings, asked.shot, scene))
 
 
@@ -115,7 +115,7 @@ def shots_file(production_id: ProductionId, kind: ShotsFileKind, db: Db, request
     package, settings = _known(request, db, production_id)
     document = SHOTS.read(db, production_id)
     rows = table_of_shots(document, judge_shots(package, settings, document, changes_for=())["answers"])
-    name = repositories.find_production(db, production_id).name
+    name = find_production(db, production_id).name
     file = SHOTS_FILES[kind]
     no_longer_needed(db)
     data = file.write(rows, name, float(parse_rate(settings.base_fps)))
@@ -135,7 +135,7 @@ def read_shots_file(
 ) -> ShotsTableRead:
     """Read a table or a timeline into the list that is kept: what would be, and what would change. Keeps nothing."""
     document = SHOTS.read(db, production_id)
-    settings = repositories.settings_of(repositories.find_production(db, production_id))
+    settings = SETTINGS.read(db, production_id)
     no_longer_needed(db)
     rows = SHOTS_FILES[kind].read(data, float(parse_rate(settings.base_fps)))
     return ShotsTableRead(**shots_of_table(rows, document, remove))

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from hextan.api.shape import Shape
+from hextan.api.shape import Shape, Version
 from hextan.core.base import Key, Name
 from hextan.core.bench import BenchState, Scene
 from hextan.core.shots import Shot, ShotList
@@ -18,14 +18,14 @@ MOST_PICTURES = 60
 class ShotsKept(Shape):
     """The list of shots with its version, for the next write."""
 
-    version: int
+    version: Version
     document: ShotList
 
 
 class ShotsWrite(Shape):
     """A list of shots to keep, changed from a known version (0: none was kept yet)."""
 
-    version: int
+    version: Version
     document: ShotList
 
 

@@ -18,13 +18,24 @@ from hextan.core.packing import parse_packing
 from hextan.core.record import parse_log, parse_set
 from hextan.core.sheets import parse_sheets
 from hextan.core.shots import parse_shots
-from hextan.store import comparisons, log, rigs
-from hextan.store.bodies import BODIES
-from hextan.store.documents import Documents
-from hextan.store.lens_sets import LENS_SETS
-from hextan.store.models import Body, LensSet, Production
-from hextan.store.repositories import DEMO_KEY, DEMO_SHELF, save_bench, shelf_of
-from hextan.store.single import PACKING, SET, SHEETS, SHOTS
+from hextan.store import log
+from hextan.store.keeper import Equipment, Kept
+from hextan.store.kinds import (
+    BENCH,
+    BODIES,
+    COMPARISONS,
+    LENS_SETS,
+    PACKING,
+    RIG,
+    SET,
+    SETTINGS,
+    SHEETS,
+    SHOTS,
+)
+from hextan.store.models import Production
+from hextan.store.repositories import DEMO_KEY, DEMO_SHELF, shelf_of
+
+Numbers = dict[str, int]
 
 
 def load_demo(session: Session) -> bool:
@@ -39,28 +50,40 @@ def load_demo(session: Session) -> bool:
         return False
     data = _read("low_water.json")
     production = Production(name=data["name"], synopsis=data["synopsis"], demo_key=DEMO_KEY)
-    production.settings = parse_settings(data["settings"]).model_dump(mode="json")
     session.add(production)
     session.flush()
-    taken = {row.name: BODIES.copy_from_catalogue(session, production, row)
-             for name in data["takes"] for row in kept_bodies if row.name == name}  # fmt: skip
+    here = production.id
+    SETTINGS.put(session, here, parse_settings(data["settings"]))
+    taken = {kept.document.name: BODIES.copy_from_catalogue(session, here, kept)
+             for name in data["takes"] for kept in kept_bodies if kept.document.name == name}  # fmt: skip
+    lenses: Numbers = {}
     for name in data["takes_lens_sets"]:
-        for row in kept_sets:
-            if row.name == name:
-                LENS_SETS.copy_from_catalogue(session, production, row)
-    rigs.save_rig(session, production.id, 0, parse_rig(data["rig"]))
-    _change_later(kept_bodies, kept_sets)
-    session.flush()
-    bench = _first_bench(session, production, taken, data["bench"])
-    save_bench(session, production.id, 0, bench)
-    comparisons.add(session, production.id, _comparison(production, taken, bench, data["comparison"]))
-    SHOTS.save(session, production.id, 0, parse_shots({"schema": "hextan.shots", "shots": data["shots"]}))
-    PACKING.save(session, production.id, 0, parse_packing(data["packing"]))
-    SHEETS.save(session, production.id, 0, parse_sheets(data["sheets"]))
-    SET.save(session, production.id, 0, parse_set(data["set_settings"]))
-    log.add_log(session, production.id, parse_log(data["log"]))
+        for kept in kept_sets:
+            if kept.document.name == name:
+                lenses |= _named(LENS_SETS.copy_from_catalogue(session, here, kept))
+    RIG.put(session, here, parse_rig(data["rig"]))
+    _change_later(session, kept_bodies, kept_sets)
+    rig = RIG.find(session, here)
+    assert rig is not None
+    formats = {name: _named(body) for name, body in taken.items()}
+    bench = _first_bench(formats, lenses, _named(rig), data["bench"])
+    BENCH.put(session, here, bench)
+    COMPARISONS.add(session, here, _comparison(formats, lenses, bench, data["comparison"]))
+    SHOTS.put(session, here, parse_shots({"schema": "hextan.shots", "shots": data["shots"]}))
+    PACKING.put(session, here, parse_packing(data["packing"]))
+    SHEETS.put(session, here, parse_sheets(data["sheets"]))
+    SET.put(session, here, parse_set(data["set_settings"]))
+    log.add_log(session, here, parse_log(data["log"]))
     session.commit()
     return True
+
+
+def _named(kept: Kept[Any]) -> Numbers:
+    """Numbers of formats, lenses and adapters by their names."""
+    plain = kept.document.model_dump(include={"modes", "lenses", "adapters"})
+    formats = [f for mode in plain.get("modes", ()) for f in mode["formats"]]
+    rows = [*formats, *plain.get("lenses", ()), *plain.get("adapters", ())]
+    return {row["name"]: kept.number_of[row["key"]] for row in rows}
 
 
 def demo(session: Session) -> Production | None:
@@ -86,77 +109,70 @@ def _read(name: str) -> dict[str, Any]:
     return dict(json.loads(files("hextan.demo").joinpath(name).read_text(encoding="utf-8")))
 
 
-def _load_catalogue(session: Session) -> tuple[list[Body], list[LensSet]]:
+def _load_catalogue(session: Session) -> tuple[list[Kept[Any]], list[Kept[Any]]]:
     shelf, data = shelf_of(session, DEMO_SHELF), _read("catalogue.json")
     kept_bodies = BODIES.every(session, shelf.id)
     if not kept_bodies and not BODIES.every(session, shelf.id, removed=True):
-        kept_bodies = [BODIES.add(session, shelf, parse_body(document)) for document in data["bodies"]]
+        kept_bodies = [BODIES.add(session, shelf.id, parse_body(document)) for document in data["bodies"]]
     kept_sets = LENS_SETS.every(session, shelf.id)
     if not kept_sets and not LENS_SETS.every(session, shelf.id, removed=True):
         kept_sets = [
-            LENS_SETS.add(session, shelf, parse_lens_set(document)) for document in data["lens_sets"]
+            LENS_SETS.add(session, shelf.id, parse_lens_set(document)) for document in data["lens_sets"]
         ]
-    if shelf.rig is None:
-        rigs.save_rig(session, shelf.id, 0, parse_rig(_read("low_water.json")["rig"]))
+    if RIG.find(session, shelf.id) is None:
+        RIG.put(session, shelf.id, parse_rig(_read("low_water.json")["rig"]))
     session.commit()
     return kept_bodies, kept_sets
 
 
-def _change_later(kept_bodies: list[Body], kept_sets: list[LensSet]) -> None:
+def _change_later(session: Session, kept_bodies: list[Kept[Any]], kept_sets: list[Kept[Any]]) -> None:
     """What makers changed after the production took its copies: the Package shows it side by side."""
     for later in _read("catalogue.json")["later"]:
-        kind: Documents[Any, Any] = BODIES if "body" in later else LENS_SETS
-        kept: list[Any] = [*kept_bodies] if "body" in later else [*kept_sets]
+        kind: Equipment[Any] = BODIES if "body" in later else LENS_SETS
         name = later.get("body") or later["lens_set"]
-        row = next((row for row in kept if row.name == name), None)
-        if row is None:
+        every = kept_bodies if "body" in later else kept_sets
+        kept = next((kept for kept in every if kept.document.name == name), None)
+        if kept is None:
             continue
-        plain = kind.document_of(row).model_dump(mode="json")
+        plain = kept.document.model_dump(mode="json")
         for change in later["changes"]:
             told = {"where": "", "kind": "changed", "taken": None, "here": None} | change
             plain = catalogue.apply(plain, catalogue.Change(**told))
-        kind.apply(row, kind.parse(plain))
+        kind.rewrite(session, kept, kind.read_plain(plain))
 
 
 def _comparison(
-    production: Production, taken: dict[str, Body], bench: BenchState, data: dict[str, Any]
+    formats: dict[str, Numbers], lenses: Numbers, bench: BenchState, data: dict[str, Any]
 ) -> Comparison:
     """The demo's cameras beside one another, each with a lens of its own mount."""
-    lenses = {lens.name: lens.id for kit in production.lens_sets for lens in kit.lenses}
-    columns = []
-    for i, told in enumerate(data["columns"]):
-        formats = {f.name: f.id for mode in taken[told["body"]].modes for f in mode.formats}
-        columns.append(
-            Column(
-                key=f"demo{i}",
-                label=told["label"],
-                format_id=formats[told["format"]],
-                lens_id=lenses[told["lens"]],
-                stop=told["stop"],
-                subject_m=data["subject_m"],
-            )
+    columns = [
+        Column(
+            key=f"demo{i}",
+            label=told["label"],
+            format_id=formats[told["body"]][told["format"]],
+            lens_id=lenses[told["lens"]],
+            stop=told["stop"],
+            subject_m=data["subject_m"],
         )
+        for i, told in enumerate(data["columns"])
+    ]
     return Comparison(
         name=data["name"], columns=columns, delivery=bench.delivery, scene=bench.scene, lux=bench.light.lux
     )
 
 
 def _first_bench(
-    session: Session, production: Production, taken: dict[str, Body], data: dict[str, Any]
+    formats: dict[str, Numbers], lenses: Numbers, adapters: Numbers, data: dict[str, Any]
 ) -> BenchState:
     """Set the Bench of the demo as the story begins: a close-up on the ferry's deck."""
-    body = taken[data["body"]]
-    formats = {f.name: f.id for mode in body.modes for f in mode.formats}
-    lenses = {lens.name: lens.id for kit in production.lens_sets for lens in kit.lenses}
-    rig = rigs.find_rig(session, production.id)
-    adapters = {} if rig is None else {a.name: a.id for a in rig.adapters}
+    body = formats[data["body"]]
     return BenchState(
-        format_id=formats[data["format"]],
+        format_id=body[data["format"]],
         lens_id=lenses[data["lens"]],
         adapter_id=adapters[data["adapter"]],
         stop=data["stop"],
         subject_m=data["subject_m"],
-        pinned=[formats[name] for name in data["pinned"]],
+        pinned=[body[name] for name in data["pinned"]],
         delivery=BenchDelivery(**data["delivery"]),
         scene=Scene.model_validate(data["scene"]),
     )

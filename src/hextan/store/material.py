@@ -9,11 +9,11 @@ from sqlalchemy.orm import Session
 
 from hextan.core.equipment import Package
 from hextan.core.sheets import Material
-from hextan.store import comparisons, log
-from hextan.store.bodies import BODIES
+from hextan.store import log
+from hextan.store.keeper import find_production
+from hextan.store.kinds import BODIES, COMPARISONS, PACKING, SHOTS
 from hextan.store.models import EquipmentStamp
-from hextan.store.repositories import find_production, mended_bench, settings_of
-from hextan.store.single import PACKING, SHOTS
+from hextan.store.repositories import mended_bench, settings_of
 
 
 def material_of(session: Session, production_id: int, package: Package) -> Material:
@@ -30,16 +30,16 @@ def material_of(session: Session, production_id: int, package: Package) -> Mater
     """
     row = find_production(session, production_id)
     bench = mended_bench(session, production_id, package)
-    documents = [BODIES.document_of(body) for body in BODIES.every(session, production_id)]
+    documents = [kept.document for kept in BODIES.every(session, production_id)]
     return Material(
         name=row.name,
         package=package,
-        settings=settings_of(row),
+        settings=settings_of(session, production_id),
         bench=bench,
         shots=SHOTS.read(session, production_id),
         packing=PACKING.read(session, production_id),
         log=log.read(session, production_id),
-        comparisons=tuple(comparisons.document_of(c) for c in comparisons.every(session, production_id)),
+        comparisons=tuple(kept.document for kept in COMPARISONS.every(session, production_id)),
         bodies={document.name: document for document in documents},
     )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import select
@@ -23,33 +23,23 @@ from hextan.core.production import (
     renumbered_sheets,
 )
 from hextan.core.record import Log, SetSettings
-from hextan.store import comparisons, log, rigs
-from hextan.store.bodies import BODIES
-from hextan.store.documents import Documents
-from hextan.store.lens_sets import LENS_SETS
-from hextan.store.models import (
-    Body,
-    EquipmentStamp,
-    LensSet,
-    PackingRow,
-    Production,
-    Rig,
-    SetRow,
-    SheetsRow,
-    ShotsRow,
+from hextan.store import log
+from hextan.store.keeper import Equipment, Kept, find_production
+from hextan.store.kinds import (
+    BENCH,
+    BODIES,
+    COMPARISONS,
+    LENS_SETS,
+    PACKING,
+    RIG,
+    SET,
+    SETTINGS,
+    SHEETS,
+    SHOTS,
 )
-from hextan.store.repositories import (
-    bench_row,
-    catalogue_of,
-    find_production,
-    save_bench,
-    settings_of,
-    state_of,
-)
-from hextan.store.single import PACKING, SET, SHEETS, SHOTS
+from hextan.store.models import EquipmentStamp, Production
+from hextan.store.repositories import catalogue_of, kept_bench
 from hextan.store.writes import from_version, stale
-
-_FACTS = tuple(ProductionFacts.model_fields)
 
 
 def every(session: Session) -> list[tuple[Production, datetime]]:
@@ -93,7 +83,15 @@ def refuse_removed(session: Session, production_id: int) -> None:
 
 def facts_of(row: Production) -> ProductionFacts:
     """What is said of a production itself."""
-    return ProductionFacts.model_validate({name: getattr(row, name) for name in _FACTS})
+    days = {"starts_on": row.starts_on, "ends_on": row.ends_on}
+    told = {name: "" if day is None else day.isoformat() for name, day in days.items()}
+    return ProductionFacts(name=row.name, synopsis=row.synopsis, **told)
+
+
+def _columns(facts: ProductionFacts) -> dict[str, Any]:
+    days = {"starts_on": facts.starts_on, "ends_on": facts.ends_on}
+    dates = {name: date.fromisoformat(day) if day else None for name, day in days.items()}
+    return {"name": facts.name, "synopsis": facts.synopsis, **dates}
 
 
 def asked_before(session: Session, key: str | None) -> Production | None:
@@ -108,7 +106,7 @@ def make(session: Session, facts: ProductionFacts, key: str | None = None) -> Pr
     ----------
     key : of the request; refused by the database when another was made under it at the same moment
     """
-    row = Production(**facts.model_dump(), asked_key=key)
+    row = Production(**_columns(facts), asked_key=key)
     session.add(row)
     session.commit()
     return row
@@ -126,8 +124,8 @@ def save_facts(session: Session, production_id: int, version: int, facts: Produc
     """
     row = own(session, production_id)
     with from_version(session, version, row.version, _refusal(session, row, version, facts)):
-        for name in _FACTS:
-            setattr(row, name, getattr(facts, name))
+        for name, value in _columns(facts).items():
+            setattr(row, name, value)
     return row
 
 
@@ -164,25 +162,24 @@ def document_of(session: Session, production_id: int, removed: bool = False) -> 
     row = find_production(session, production_id)
     bodies = _in_order(session, BODIES, row.id, removed)
     sets = _in_order(session, LENS_SETS, row.id, removed)
-    rig = rigs.find_rig(session, row.id)
+    rig = RIG.find(session, row.id)
     rows = _rows(bodies, sets, rig)
     numbers = Numbers(**{kind: {n: i for i, n in enumerate(here, 1)} for kind, here in rows.items()})
-    bench = bench_row(session, row.id)
+    bench = kept_bench(session, row.id)
     told = [
-        *comparisons.every(session, row.id),
-        *(comparisons.every(session, row.id, True) if removed else []),
+        *COMPARISONS.every(session, row.id),
+        *(COMPARISONS.every(session, row.id, True) if removed else []),
     ]
     return ProductionDocument.model_validate(
         facts_of(row).model_dump()
         | {
-            "settings": settings_of(row),
+            "settings": SETTINGS.read(session, row.id),
             "bodies": [_item(BODIES, BodyItem, body) for body in bodies],
             "lens_sets": [_item(LENS_SETS, LensSetItem, kit) for kit in sets],
-            "rig": rigs.document_of(rig),
-            "bench": None if bench is None else {"state": renumbered_bench(state_of(bench), numbers)},
+            "rig": RIG.empty() if rig is None else rig.document,
+            "bench": None if bench is None else {"state": renumbered_bench(bench, numbers)},
             "comparisons": [
-                {"document": renumbered_comparison(comparisons.document_of(c), numbers), "removed": c.removed}
-                for c in told
+                {"document": renumbered_comparison(c.document, numbers), "removed": c.removed} for c in told
             ],
             "shots": SHOTS.read(session, row.id),
             "packing": PACKING.read(session, row.id),
@@ -193,27 +190,30 @@ def document_of(session: Session, production_id: int, removed: bool = False) -> 
     )
 
 
-def _in_order(session: Session, kind: Documents[Any, Any], production_id: int, removed: bool) -> list[Any]:
+def _in_order(session: Session, kind: Equipment[Any], production_id: int, removed: bool) -> list[Kept[Any]]:
     gone = kind.every(session, production_id, removed=True) if removed else []
     return [*kind.every(session, production_id), *gone]
 
 
-def _item(kind: Documents[Any, Any], item: type[Any], row: Any) -> Any:
-    taken = None if row.taken is None else kind.parse(row.taken)
-    return item(document=kind.document_of(row), taken=taken, removed=row.removed)
+def _item(kind: Equipment[Any], item: type[Any], kept: Kept[Any]) -> Any:
+    taken = None if kept.taken is None else kind.read_plain(kept.taken)
+    return item(document=kept.document, taken=taken, removed=kept.removed)
 
 
-def _rows(bodies: list[Body], sets: list[LensSet], rig: Rig | None) -> dict[str, list[int]]:
+def _rows(
+    bodies: list[Kept[Any]], sets: list[Kept[Any]], rig: Kept[RigDocument] | None
+) -> dict[str, list[int]]:
     """For each kind the numbers of a production's rows here, in the order of a file."""
-    ids: dict[str, list[dict[str, int]]] = {
-        "modes": [{m.key: m.id for m in body.modes} for body in bodies],
-        "formats": [{f.key: f.id for m in body.modes for f in m.formats if not f.removed} for body in bodies],
-        "crops": [{c.key: c.id for c in body.crops} for body in bodies],
-        "lenses": [{lens.key: lens.id for lens in kit.lenses} for kit in sets],
-        "adapters": [{} if rig is None else {a.key: a.id for a in rig.adapters}],
+    documents = {"lenses": sets, "adapters": [] if rig is None else [rig]}
+    order = counted(
+        (kept.document for kept in bodies),
+        (kept.document for kept in sets),
+        RIG.empty() if rig is None else rig.document,
+    )
+    return {
+        kind: [documents.get(kind, bodies)[i].numbers[kind][key] for i, key in places]
+        for kind, places in order.items()
     }
-    order = counted(map(BODIES.document_of, bodies), map(LENS_SETS.document_of, sets), rigs.document_of(rig))
-    return {kind: [ids[kind][i][key] for i, key in places] for kind, places in order.items()}
 
 
 def add_document(session: Session, document: ProductionDocument, key: str | None = None) -> Production:
@@ -226,54 +226,48 @@ def add_document(session: Session, document: ProductionDocument, key: str | None
     key : as in `make`
     """
     shelf = catalogue_of(session)
-    facts = {name: getattr(document, name) for name in _FACTS}
-    row = Production(**facts, asked_key=key, settings=document.settings.model_dump(mode="json"))
+    facts = ProductionFacts(**{name: getattr(document, name) for name in ProductionFacts.model_fields})
+    row = Production(**_columns(facts), asked_key=key)
     session.add(row)
     session.flush()
+    SETTINGS.put(session, row.id, document.settings)
     bodies = [_add(session, BODIES, row, shelf, item) for item in document.bodies]
     sets = [_add(session, LENS_SETS, row, shelf, item) for item in document.lens_sets]
-    rig = None
     if document.rig != RigDocument():
-        rig = Rig(production_id=row.id, edits=0)
-        session.add(rig)
-        rigs.apply_document(rig, document.rig)
-    session.flush()
-    rows = _rows(bodies, sets, rig)
+        RIG.put(session, row.id, document.rig)
+    rows = _rows(bodies, sets, RIG.find(session, row.id))
     numbers = Numbers(**{kind: dict(enumerate(there, 1)) for kind, there in rows.items()})
-    for position, item in enumerate(document.comparisons):
-        comparisons.put(
-            session, row.id, position, renumbered_comparison(item.document, numbers), item.removed
-        )
+    for item in document.comparisons:
+        COMPARISONS.add(session, row.id, renumbered_comparison(item.document, numbers), removed=item.removed)
     if document.bench is not None:
-        save_bench(session, row.id, 0, renumbered_bench(document.bench.state, numbers))
+        BENCH.put(session, row.id, renumbered_bench(document.bench.state, numbers))
     if document.shots.shots:
-        session.add(ShotsRow(production_id=row.id, document=document.shots.model_dump(mode="json")))
+        SHOTS.put(session, row.id, document.shots)
     if document.packing != Packing():
-        session.add(PackingRow(production_id=row.id, document=document.packing.model_dump(mode="json")))
+        PACKING.put(session, row.id, document.packing)
     if document.sheets.bundles:
-        sheets = renumbered_sheets(document.sheets, numbers)
-        session.add(SheetsRow(production_id=row.id, document=sheets.model_dump(mode="json")))
+        SHEETS.put(session, row.id, renumbered_sheets(document.sheets, numbers))
     log.add_log(session, row.id, document.log)
     if document.set_settings != SetSettings():
         # What listens is chosen where it listens: a file brings the addresses, and nothing is on.
         silent = [source.model_copy(update={"on": False}) for source in document.set_settings.sources]
-        kept = document.set_settings.model_copy(update={"sources": silent})
-        session.add(SetRow(production_id=row.id, document=kept.model_dump(mode="json")))
+        SET.put(session, row.id, document.set_settings.model_copy(update={"sources": silent}))
     session.commit()
     return row
 
 
 def _add(
-    session: Session, kind: Documents[Any, Any], production: Production, shelf: Production, item: Any
-) -> Any:
-    row = kind.add(session, production, item.document)
-    row.removed = item.removed
+    session: Session, kind: Equipment[Any], production: Production, shelf: Production, item: Any
+) -> Kept[Any]:
+    same = None
     if item.taken is not None:
-        row.taken = item.taken.model_dump(mode="json")
-        same = [other for other in kind.every(session, shelf.id) if other.key == item.taken.key]
-        if same:
-            setattr(row, kind.link, same[0].id)
-    return row
+        same = next(
+            (other.id for other in kind.every(session, shelf.id) if other.document.key == item.taken.key),
+            None,
+        )
+    return kind.add(
+        session, production.id, item.document, source_id=same, taken=item.taken, removed=item.removed
+    )
 
 
 def copy(session: Session, production_id: int, facts: ProductionFacts, key: str | None = None) -> Production:

@@ -12,9 +12,9 @@ from hextan.core.equipment import Package, PackageSettings
 from hextan.core.record import Log, Source
 from hextan.core.shots import Shot, ShotList
 from hextan.store import log
-from hextan.store.models import Production, SetRow
-from hextan.store.repositories import find_production, mended_bench, settings_of
-from hextan.store.single import SET, SHOTS
+from hextan.store.kinds import SET, SHOTS
+from hextan.store.models import Document, Production
+from hextan.store.repositories import mended_bench, settings_of
 
 
 @dataclass(frozen=True)
@@ -35,24 +35,29 @@ class OfTheSet:
 
 def listened(session: Session) -> list[tuple[int, list[Source]]]:
     """The cameras of every production that is not archived."""
-    query = (
-        select(SetRow)
-        .join(Production, Production.id == SetRow.production_id)
-        .where(Production.archived.is_(False))
-    )
-    return [(row.production_id, SET.document_of(row).sources) for row in session.scalars(query)]
+    here = select(Production.id).where(Production.archived.is_(False))
+    every = SET.kept(session, Document.production_id.in_(here))
+    return [(kept.production_id, kept.document.sources) for kept in every]
 
 
-def of_the_set(session: Session, production_id: int, package: Package) -> OfTheSet:
+def of_the_set(
+    session: Session, production_id: int, package: Package, before: log.Read | None = None
+) -> OfTheSet:
     """Gather what the page of the set is made from.
+
+    Parameters
+    ----------
+    before : what was read of the log before; see `log.read`
 
     Raises
     ------
     NotFoundError
         When there is no such production.
     """
-    row = find_production(session, production_id)
-    bench = mended_bench(session, production_id, package)
     return OfTheSet(
-        package, settings_of(row), bench, SHOTS.read(session, production_id), log.read(session, production_id)
+        package,
+        settings_of(session, production_id),
+        mended_bench(session, production_id, package),
+        SHOTS.read(session, production_id),
+        log.read(session, production_id, before),
     )

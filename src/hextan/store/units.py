@@ -6,9 +6,7 @@ from sqlalchemy.orm import Session
 
 from hextan.core.base import Unit
 from hextan.core.shots import with_units
-from hextan.store import comparisons
-from hextan.store.repositories import bench_row, state_of
-from hextan.store.single import SHOTS
+from hextan.store.kinds import BENCH, COMPARISONS, SHOTS
 
 
 def change_unit(session: Session, production_id: int, before: Unit, after: Unit) -> None:
@@ -18,14 +16,15 @@ def change_unit(session: Session, production_id: int, before: Unit, after: Unit)
     """
     shots = SHOTS.find(session, production_id)
     if shots is not None:
-        document = SHOTS.document_of(shots)
-        written = with_units(document, before)
-        if written is not document:
-            shots.document = written.model_dump(mode="json")
-    bench = bench_row(session, production_id)
-    if bench is not None and state_of(bench).unit == before:
-        bench.state = state_of(bench).model_copy(update={"unit": after}).model_dump(mode="json")
-    for row in (*comparisons.every(session, production_id), *comparisons.every(session, production_id, True)):
-        kept = comparisons.document_of(row)
-        if kept.unit == before:
-            row.document = kept.model_copy(update={"unit": after}).model_dump(mode="json")
+        written = with_units(shots.document, before)
+        if written is not shots.document:
+            SHOTS.rewrite(session, shots, written)
+    bench = BENCH.find(session, production_id)
+    if bench is not None and bench.document.unit == before:
+        BENCH.rewrite(session, bench, bench.document.model_copy(update={"unit": after}))
+    for kept in (
+        *COMPARISONS.every(session, production_id),
+        *COMPARISONS.every(session, production_id, True),
+    ):
+        if kept.document.unit == before:
+            COMPARISONS.rewrite(session, kept, kept.document.model_copy(update={"unit": after}))

@@ -18,7 +18,7 @@ function busyFor(times: number, code: string) {
   return asked
 }
 
-const of = (method: string) => new Request('http://127.0.0.1/api/x', { method })
+const of = (method: string) => new Request('http://127.0.0.1/api/v1/x', { method })
 
 describe('a server that is busy', () => {
   it.each([

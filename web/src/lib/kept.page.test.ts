@@ -18,19 +18,19 @@ function keeping(addresses: string[]) {
 
 describe('what is kept for when there is no line', () => {
   it.each([
-    ['/api/productions/12/shots', 12],
-    ['/api/productions/1', 1],
-    ['/api/productions', null],
+    ['/api/v1/productions/12/shots', 12],
+    ['/api/v1/productions/1', 1],
+    ['/api/v1/productions', null],
     ['/p/12/shots', null],
   ])('%s is of %s', (address, id) => expect(productionOf(address)).toBe(id))
 
   it('goes with the production that was removed, and with no other', async () => {
     const at = (path: string) => `${location.origin}${path}`
     const kept = keeping(
-      ['/api/productions', '/api/productions/1/shots', '/api/productions/1', '/api/productions/12/shots', '/api/productions/12/log?day=1'].map(at),
+      ['/api/v1/productions', '/api/v1/productions/1/shots', '/api/v1/productions/1', '/api/v1/productions/12/shots', '/api/v1/productions/12/log?day=1'].map(at),
     ) // prettier-ignore
     await forget(1)
-    expect([...kept]).toEqual(['/api/productions/12/shots', '/api/productions/12/log?day=1'].map(at))
+    expect([...kept]).toEqual(['/api/v1/productions/12/shots', '/api/v1/productions/12/log?day=1'].map(at))
   })
 
   it('is nothing where the browser keeps none', async () => {

@@ -2,7 +2,7 @@
 
 /** As `vite.config.ts` names it. */
 const DAY = 'hextan-day-1'
-const OF = /^\/api\/productions\/(\d+)(\/|$)/
+const OF = /^\/api\/v1\/productions\/(\d+)(\/|$)/
 
 /** The number of the production that an address is of. */
 export const productionOf = (address: string): number | null => {
@@ -16,7 +16,7 @@ export async function forget(productionId: number) {
   if (!there || !(await there.has(DAY))) return
   const kept = await there.open(DAY)
   const gone = (await kept.keys()).filter(
-    ({ url }) => productionOf(url) === productionId || new URL(url).pathname === '/api/productions',
+    ({ url }) => productionOf(url) === productionId || new URL(url).pathname === '/api/v1/productions',
   )
   await Promise.all(gone.map((request) => kept.delete(request)))
 }

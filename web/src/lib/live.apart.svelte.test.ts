@@ -28,8 +28,8 @@ describe('a camera that is listened to', () => {
     live.follow('A', 's1')
     live.follow('A', 's2')
     expect(Line.opened.map((line) => [line.address, line.closed])).toEqual([
-      ['/api/productions/2/live/A/events?shot=s1', true],
-      ['/api/productions/2/live/A/events?shot=s2', false],
+      ['/api/v1/productions/2/live/A/events?shot=s1', true],
+      ['/api/v1/productions/2/live/A/events?shot=s2', false],
     ])
     Line.opened[1]?.say('state', { unit: 'A', focus_m: 3 })
     Line.opened[1]?.say('focus', 2.5)

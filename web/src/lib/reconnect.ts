@@ -20,7 +20,7 @@ export function whenBack(back: () => void, answers: () => Promise<boolean> = the
 /** Whether the server answers, now. */
 export async function there(): Promise<boolean> {
   try {
-    const answer = await fetch('/api/health', { cache: 'no-store' })
+    const answer = await fetch('/api/v1/health', { cache: 'no-store' })
     // Read to its end: until then the browser counts it as under way.
     await answer.text()
     return answer.ok

@@ -122,7 +122,7 @@ class CropSwitch(TypedDict):
     menu: str | None
 
 
-class Tick(TypedDict):
+class AxisMark(TypedDict):
     """A mark along the axis."""
 
     at_m: float
@@ -150,7 +150,7 @@ class PlanView(TypedDict):
     """The plan view, metres."""
 
     extent_m: float
-    ticks: list[Tick]
+    ticks: list[AxisMark]
     focus_m: float
     subject_m: float
     near_m: float | None

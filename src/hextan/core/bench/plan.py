@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from hextan.core.base import METRES, Unit, both_units, distance_words, m_from_mm
-from hextan.core.bench.answers import Movement, PlanView, Tick
+from hextan.core.bench.answers import AxisMark, Movement, PlanView
 from hextan.core.bench.state import LEAST_MOVEMENT_M
 from hextan.core.evaluation import Evaluation
 from hextan.core.optics import angles
@@ -38,7 +38,7 @@ def plan_extent_m(subject_m: float, focus_m: float, far_m: float | None) -> floa
     )
 
 
-def ticks(extent_m: float, unit: Unit, most: int = 8) -> list[Tick]:
+def ticks(extent_m: float, unit: Unit, most: int = 8) -> list[AxisMark]:
     """Place marks along the axis, on round figures of the unit.
 
     Returns

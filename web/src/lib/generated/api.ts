@@ -4,7 +4,7 @@
  */
 
 export interface paths {
-    "/api/ask": {
+    "/api/v1/ask": {
         parameters: {
             query?: never;
             header?: never;
@@ -24,7 +24,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/catalogue": {
+    "/api/v1/catalogue": {
         parameters: {
             query?: never;
             header?: never;
@@ -44,7 +44,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/demo": {
+    "/api/v1/demo": {
         parameters: {
             query?: never;
             header?: never;
@@ -64,7 +64,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/distance": {
+    "/api/v1/distance": {
         parameters: {
             query?: never;
             header?: never;
@@ -84,7 +84,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/empty": {
+    "/api/v1/empty": {
         parameters: {
             query?: never;
             header?: never;
@@ -104,7 +104,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/entry/body": {
+    "/api/v1/entry/body": {
         parameters: {
             query?: never;
             header?: never;
@@ -124,7 +124,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/entry/lens-set": {
+    "/api/v1/entry/lens-set": {
         parameters: {
             query?: never;
             header?: never;
@@ -144,7 +144,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/evaluate": {
+    "/api/v1/evaluate": {
         parameters: {
             query?: never;
             header?: never;
@@ -164,7 +164,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/files": {
+    "/api/v1/files": {
         parameters: {
             query?: never;
             header?: never;
@@ -184,7 +184,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/health": {
+    "/api/v1/health": {
         parameters: {
             query?: never;
             header?: never;
@@ -204,7 +204,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions": {
+    "/api/v1/productions": {
         parameters: {
             query?: never;
             header?: never;
@@ -228,7 +228,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/file": {
+    "/api/v1/productions/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -248,7 +248,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}": {
+    "/api/v1/productions/{production_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -272,7 +272,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bench": {
+    "/api/v1/productions/{production_id}/bench": {
         parameters: {
             query?: never;
             header?: never;
@@ -296,7 +296,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bench/depth": {
+    "/api/v1/productions/{production_id}/bench/depth": {
         parameters: {
             query?: never;
             header?: never;
@@ -316,7 +316,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bench/depth.csv": {
+    "/api/v1/productions/{production_id}/bench/depth.csv": {
         parameters: {
             query?: never;
             header?: never;
@@ -336,7 +336,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bench/exposure": {
+    "/api/v1/productions/{production_id}/bench/exposure": {
         parameters: {
             query?: never;
             header?: never;
@@ -356,7 +356,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bench/flicker": {
+    "/api/v1/productions/{production_id}/bench/flicker": {
         parameters: {
             query?: never;
             header?: never;
@@ -376,7 +376,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bench/mended": {
+    "/api/v1/productions/{production_id}/bench/mended": {
         parameters: {
             query?: never;
             header?: never;
@@ -396,7 +396,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bench/view": {
+    "/api/v1/productions/{production_id}/bench/view": {
         parameters: {
             query?: never;
             header?: never;
@@ -416,7 +416,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bodies": {
+    "/api/v1/productions/{production_id}/bodies": {
         parameters: {
             query?: never;
             header?: never;
@@ -440,7 +440,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bodies/sheet": {
+    "/api/v1/productions/{production_id}/bodies/sheet": {
         parameters: {
             query?: never;
             header?: never;
@@ -460,7 +460,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bodies/{body_id}": {
+    "/api/v1/productions/{production_id}/bodies/{body_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -484,7 +484,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bodies/{body_id}/catalogue": {
+    "/api/v1/productions/{production_id}/bodies/{body_id}/catalogue": {
         parameters: {
             query?: never;
             header?: never;
@@ -508,7 +508,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/bodies/{body_id}/removal": {
+    "/api/v1/productions/{production_id}/bodies/{body_id}/removal": {
         parameters: {
             query?: never;
             header?: never;
@@ -528,7 +528,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/clips/head": {
+    "/api/v1/productions/{production_id}/clips/head": {
         parameters: {
             query?: never;
             header?: never;
@@ -550,7 +550,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/compare/match": {
+    "/api/v1/productions/{production_id}/compare/match": {
         parameters: {
             query?: never;
             header?: never;
@@ -570,7 +570,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/compare/view": {
+    "/api/v1/productions/{production_id}/compare/view": {
         parameters: {
             query?: never;
             header?: never;
@@ -590,7 +590,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/comparisons": {
+    "/api/v1/productions/{production_id}/comparisons": {
         parameters: {
             query?: never;
             header?: never;
@@ -614,7 +614,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/comparisons/{comparison_id}": {
+    "/api/v1/productions/{production_id}/comparisons/{comparison_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -638,7 +638,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/comparisons/{comparison_id}/removal": {
+    "/api/v1/productions/{production_id}/comparisons/{comparison_id}/removal": {
         parameters: {
             query?: never;
             header?: never;
@@ -658,7 +658,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/data": {
+    "/api/v1/productions/{production_id}/data": {
         parameters: {
             query?: never;
             header?: never;
@@ -678,7 +678,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/file": {
+    "/api/v1/productions/{production_id}/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -698,7 +698,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/files/{kind}": {
+    "/api/v1/productions/{production_id}/files/{kind}": {
         parameters: {
             query?: never;
             header?: never;
@@ -722,7 +722,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/finder": {
+    "/api/v1/productions/{production_id}/finder": {
         parameters: {
             query?: never;
             header?: never;
@@ -742,7 +742,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/handover/{kind}": {
+    "/api/v1/productions/{production_id}/handover/{kind}": {
         parameters: {
             query?: never;
             header?: never;
@@ -766,7 +766,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/kit/coverage": {
+    "/api/v1/productions/{production_id}/history/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History List
+         * @description List the versions of a document that are still there (two hundred of each row), and when each began.
+         */
+        get: operations["history_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/productions/{production_id}/history/{kind}/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History Read
+         * @description Give a document as it was in one of its versions. To go back to it, write it over the one of now.
+         */
+        get: operations["history_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/productions/{production_id}/kit/coverage": {
         parameters: {
             query?: never;
             header?: never;
@@ -786,7 +826,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/kit/field": {
+    "/api/v1/productions/{production_id}/kit/field": {
         parameters: {
             query?: never;
             header?: never;
@@ -806,7 +846,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/kit/ladder": {
+    "/api/v1/productions/{production_id}/kit/ladder": {
         parameters: {
             query?: never;
             header?: never;
@@ -826,7 +866,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/kit/match": {
+    "/api/v1/productions/{production_id}/kit/match": {
         parameters: {
             query?: never;
             header?: never;
@@ -846,7 +886,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/kit/matrix": {
+    "/api/v1/productions/{production_id}/kit/matrix": {
         parameters: {
             query?: never;
             header?: never;
@@ -866,7 +906,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/kit/matrix.csv": {
+    "/api/v1/productions/{production_id}/kit/matrix.csv": {
         parameters: {
             query?: never;
             header?: never;
@@ -886,7 +926,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/kit/slow-motion": {
+    "/api/v1/productions/{production_id}/kit/slow-motion": {
         parameters: {
             query?: never;
             header?: never;
@@ -906,7 +946,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/lens-sets": {
+    "/api/v1/productions/{production_id}/lens-sets": {
         parameters: {
             query?: never;
             header?: never;
@@ -930,7 +970,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/lens-sets/sheet": {
+    "/api/v1/productions/{production_id}/lens-sets/sheet": {
         parameters: {
             query?: never;
             header?: never;
@@ -950,7 +990,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/lens-sets/{set_id}": {
+    "/api/v1/productions/{production_id}/lens-sets/{set_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -974,7 +1014,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/lens-sets/{set_id}/catalogue": {
+    "/api/v1/productions/{production_id}/lens-sets/{set_id}/catalogue": {
         parameters: {
             query?: never;
             header?: never;
@@ -998,7 +1038,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/lens-sets/{set_id}/removal": {
+    "/api/v1/productions/{production_id}/lens-sets/{set_id}/removal": {
         parameters: {
             query?: never;
             header?: never;
@@ -1018,7 +1058,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/live/{unit}": {
+    "/api/v1/productions/{production_id}/live/{unit}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1038,7 +1078,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/live/{unit}/events": {
+    "/api/v1/productions/{production_id}/live/{unit}/events": {
         parameters: {
             query?: never;
             header?: never;
@@ -1058,7 +1098,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/log/clips": {
+    "/api/v1/productions/{production_id}/log/clips": {
         parameters: {
             query?: never;
             header?: never;
@@ -1078,7 +1118,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/log/{key}": {
+    "/api/v1/productions/{production_id}/log/{key}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1104,7 +1144,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/package": {
+    "/api/v1/productions/{production_id}/package": {
         parameters: {
             query?: never;
             header?: never;
@@ -1124,7 +1164,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/packing": {
+    "/api/v1/productions/{production_id}/packing": {
         parameters: {
             query?: never;
             header?: never;
@@ -1148,7 +1188,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/packing/searches": {
+    "/api/v1/productions/{production_id}/packing/searches": {
         parameters: {
             query?: never;
             header?: never;
@@ -1168,7 +1208,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/packing/searches/{name}": {
+    "/api/v1/productions/{production_id}/packing/searches/{name}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1188,7 +1228,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/packing/searches/{name}/stop": {
+    "/api/v1/productions/{production_id}/packing/searches/{name}/stop": {
         parameters: {
             query?: never;
             header?: never;
@@ -1208,7 +1248,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/packing/view": {
+    "/api/v1/productions/{production_id}/packing/view": {
         parameters: {
             query?: never;
             header?: never;
@@ -1228,7 +1268,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/removal": {
+    "/api/v1/productions/{production_id}/removal": {
         parameters: {
             query?: never;
             header?: never;
@@ -1248,7 +1288,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/rig": {
+    "/api/v1/productions/{production_id}/rig": {
         parameters: {
             query?: never;
             header?: never;
@@ -1272,7 +1312,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/rig/sheet": {
+    "/api/v1/productions/{production_id}/rig/sheet": {
         parameters: {
             query?: never;
             header?: never;
@@ -1292,7 +1332,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/set": {
+    "/api/v1/productions/{production_id}/set": {
         parameters: {
             query?: never;
             header?: never;
@@ -1312,7 +1352,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/set/depth": {
+    "/api/v1/productions/{production_id}/set/depth": {
         parameters: {
             query?: never;
             header?: never;
@@ -1335,7 +1375,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/set/depths": {
+    "/api/v1/productions/{production_id}/set/depths": {
         parameters: {
             query?: never;
             header?: never;
@@ -1355,7 +1395,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/set/held": {
+    "/api/v1/productions/{production_id}/set/held": {
         parameters: {
             query?: never;
             header?: never;
@@ -1375,7 +1415,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/set/report": {
+    "/api/v1/productions/{production_id}/set/report": {
         parameters: {
             query?: never;
             header?: never;
@@ -1395,7 +1435,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/set/settings": {
+    "/api/v1/productions/{production_id}/set/settings": {
         parameters: {
             query?: never;
             header?: never;
@@ -1419,7 +1459,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/settings": {
+    "/api/v1/productions/{production_id}/settings": {
         parameters: {
             query?: never;
             header?: never;
@@ -1443,7 +1483,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets": {
+    "/api/v1/productions/{production_id}/sheets": {
         parameters: {
             query?: never;
             header?: never;
@@ -1467,7 +1507,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets/prints": {
+    "/api/v1/productions/{production_id}/sheets/prints": {
         parameters: {
             query?: never;
             header?: never;
@@ -1487,7 +1527,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets/prints/{name}": {
+    "/api/v1/productions/{production_id}/sheets/prints/{name}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1507,7 +1547,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets/prints/{name}/file": {
+    "/api/v1/productions/{production_id}/sheets/prints/{name}/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -1527,7 +1567,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets/prints/{name}/stop": {
+    "/api/v1/productions/{production_id}/sheets/prints/{name}/stop": {
         parameters: {
             query?: never;
             header?: never;
@@ -1547,7 +1587,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets/view": {
+    "/api/v1/productions/{production_id}/sheets/view": {
         parameters: {
             query?: never;
             header?: never;
@@ -1567,7 +1607,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets/{key}/view": {
+    "/api/v1/productions/{production_id}/sheets/{key}/view": {
         parameters: {
             query?: never;
             header?: never;
@@ -1587,7 +1627,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/sheets/{key}/{kind}": {
+    "/api/v1/productions/{production_id}/sheets/{key}/{kind}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1607,7 +1647,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/shots": {
+    "/api/v1/productions/{production_id}/shots": {
         parameters: {
             query?: never;
             header?: never;
@@ -1633,7 +1673,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/shots/bench": {
+    "/api/v1/productions/{production_id}/shots/bench": {
         parameters: {
             query?: never;
             header?: never;
@@ -1653,7 +1693,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/shots/files/{kind}": {
+    "/api/v1/productions/{production_id}/shots/files/{kind}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1677,7 +1717,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/shots/from-bench": {
+    "/api/v1/productions/{production_id}/shots/from-bench": {
         parameters: {
             query?: never;
             header?: never;
@@ -1697,7 +1737,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/shots/pictures": {
+    "/api/v1/productions/{production_id}/shots/pictures": {
         parameters: {
             query?: never;
             header?: never;
@@ -1717,7 +1757,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/shots/rented": {
+    "/api/v1/productions/{production_id}/shots/rented": {
         parameters: {
             query?: never;
             header?: never;
@@ -1737,7 +1777,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/shots/view": {
+    "/api/v1/productions/{production_id}/shots/view": {
         parameters: {
             query?: never;
             header?: never;
@@ -1757,7 +1797,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/productions/{production_id}/speed": {
+    "/api/v1/productions/{production_id}/speed": {
         parameters: {
             query?: never;
             header?: never;
@@ -1777,7 +1817,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/ready": {
+    "/api/v1/ready": {
         parameters: {
             query?: never;
             header?: never;
@@ -2195,6 +2235,22 @@ export interface components {
              * @description Vertical.
              */
             vertical: number | null;
+        };
+        /**
+         * AxisMark
+         * @description A mark along the axis.
+         */
+        AxisMark: {
+            /**
+             * At M
+             * @description At, metres.
+             */
+            at_m: number;
+            /**
+             * Value
+             * @description What was given.
+             */
+            value: number;
         };
         /**
          * BackgroundAnswer
@@ -7463,6 +7519,24 @@ export interface components {
             metres: number;
         };
         /**
+         * DocumentThen
+         * @description A document as it was in one of its versions.
+         */
+        DocumentThen: {
+            /**
+             * Document
+             * @description The document as it is entered and kept.
+             */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
          * Double
          * @description Lenses that make the same field.
          */
@@ -11761,7 +11835,7 @@ export interface components {
              * Entry
              * @description Entry.
              */
-            entry: components["schemas"]["Take"] | components["schemas"]["Booking"] | components["schemas"]["hextan__core__record__document__Tick"] | components["schemas"]["Clip"];
+            entry: components["schemas"]["Take"] | components["schemas"]["Booking"] | components["schemas"]["Tick"] | components["schemas"]["Clip"];
             /**
              * Revision
              * @description Revision.
@@ -14850,7 +14924,7 @@ export interface components {
              * Ticks
              * @description Ticks.
              */
-            ticks: components["schemas"]["hextan__core__bench__answers__Tick"][];
+            ticks: components["schemas"]["AxisMark"][];
         };
         /**
          * Planned
@@ -15872,6 +15946,40 @@ export interface components {
              * @description To buy.
              */
             to_buy: number | null;
+        };
+        /**
+         * RevisionList
+         * @description The versions of a document that are there, the newest first.
+         */
+        RevisionList: {
+            /**
+             * Here
+             * @description What is there.
+             */
+            here: components["schemas"]["RevisionRead"][];
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default []
+             */
+            removed: components["schemas"]["RevisionRead"][];
+        };
+        /**
+         * RevisionRead
+         * @description A version of a document, and when it began.
+         */
+        RevisionRead: {
+            /**
+             * Changed At
+             * Format: date-time
+             * @description Changed at.
+             */
+            changed_at: string;
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
         };
         /**
          * RigDocument
@@ -20479,6 +20587,84 @@ export interface components {
          * Tick
          * @description A point of the checklist that was looked at, with what was seen then.
          */
+        Tick: {
+            /**
+             * At
+             * @description At.
+             */
+            at: string;
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default
+             */
+            by: string;
+            /**
+             * Day
+             * @description Day.
+             * @default
+             */
+            day: string;
+            /**
+             * Item
+             * @description Item.
+             */
+            item: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * @description Which kind it is. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "tick";
+            /**
+             * Note
+             * @description Note.
+             * @default
+             */
+            note: string;
+            /**
+             * Offset Min
+             * @description Offset min.
+             * @default 0
+             */
+            offset_min: number;
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * Ticked
+             * @description Ticked.
+             * @default true
+             */
+            ticked: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit: string;
+            /**
+             * Written At
+             * @description Written at.
+             */
+            written_at: string;
+        };
+        /**
+         * Tick
+         * @description A point of the checklist that was looked at, with what was seen then.
+         */
         TickIn: {
             /**
              * At
@@ -21057,100 +21243,6 @@ export interface components {
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
         };
-        /**
-         * Tick
-         * @description A mark along the axis.
-         */
-        hextan__core__bench__answers__Tick: {
-            /**
-             * At M
-             * @description At, metres.
-             */
-            at_m: number;
-            /**
-             * Value
-             * @description What was given.
-             */
-            value: number;
-        };
-        /**
-         * Tick
-         * @description A point of the checklist that was looked at, with what was seen then.
-         */
-        hextan__core__record__document__Tick: {
-            /**
-             * At
-             * @description At.
-             */
-            at: string;
-            /**
-             * Body
-             * @description Body.
-             */
-            body: string;
-            /**
-             * By
-             * @description The dimension that counts: width, height or diagonal.
-             * @default
-             */
-            by: string;
-            /**
-             * Day
-             * @description Day.
-             * @default
-             */
-            day: string;
-            /**
-             * Item
-             * @description Item.
-             */
-            item: string;
-            /**
-             * Key
-             * @description Name of a row that stays with it through copies, files and undo.
-             */
-            key: string;
-            /**
-             * @description Which kind it is. (enum property replaced by openapi-typescript)
-             * @enum {string}
-             */
-            kind: "tick";
-            /**
-             * Note
-             * @description Note.
-             * @default
-             */
-            note: string;
-            /**
-             * Offset Min
-             * @description Offset min.
-             * @default 0
-             */
-            offset_min: number;
-            /**
-             * Removed
-             * @description What was removed and can be brought back.
-             * @default false
-             */
-            removed: boolean;
-            /**
-             * Ticked
-             * @description Ticked.
-             * @default true
-             */
-            ticked: boolean;
-            /**
-             * Unit
-             * @description Unit.
-             * @default
-             */
-            unit: string;
-            /**
-             * Written At
-             * @description Written at.
-             */
-            written_at: string;
-        };
     };
     responses: never;
     parameters: never;
@@ -21626,7 +21718,10 @@ export interface operations {
     };
     productions_list: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: number;
+                most?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -22850,7 +22945,10 @@ export interface operations {
     };
     bodies_list: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: number;
+                most?: number | null;
+            };
             header?: never;
             path: {
                 production_id: number;
@@ -23917,7 +24015,10 @@ export interface operations {
     };
     comparisons_list: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: number;
+                most?: number | null;
+            };
             header?: never;
             path: {
                 production_id: number;
@@ -25000,6 +25101,129 @@ export interface operations {
             };
         };
     };
+    history_list: {
+        parameters: {
+            query?: {
+                id?: number | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    history_read: {
+        parameters: {
+            query?: {
+                id?: number | null;
+            };
+            header?: never;
+            path: {
+                production_id: number;
+                kind: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentThen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     kit_coverage: {
         parameters: {
             query?: never;
@@ -25751,7 +25975,10 @@ export interface operations {
     };
     lens_sets_list: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: number;
+                most?: number | null;
+            };
             header?: never;
             path: {
                 production_id: number;
