@@ -55,33 +55,33 @@ class Database:
             connection.execute(text("create schema first"))
             for table in self.tables:
                 connection.execute(text(f"create table first.{table} as table public.{table}"))
-            #: The next transaction that will write, as it was when the database was put back last.
-            self.untouched = self._next_write(connection)
+        # Within one transaction what others do is told as it was at its beginning.
+        self.watch = self.engine.connect().execution_options(isolation_level="AUTOCOMMIT")
+        #: The next transaction that will write, as it was when the database was put back last.
+        self.untouched = self._next_write()
 
-    def _next_write(self, connection):
+    def _next_write(self):
         """The number of the next transaction that writes; waits until nothing is under way."""
         busy = text(
             "select count(*) from pg_stat_activity where datname = :name and state <> 'idle' and pid <> pg_backend_pid()"
         )
         for _ in range(100):
-            if connection.scalar(busy, {"name": self.name}) == 0:
+            if self.watch.scalar(busy, {"name": self.name}) == 0:
                 break
             time.sleep(0.05)
-        return connection.scalar(text("select pg_snapshot_xmax(pg_current_snapshot())::text"))
+        return self.watch.scalar(text("select pg_snapshot_xmax(pg_current_snapshot())::text"))
 
     def put_back(self):
         """Begin anew where the demo begins, unless nobody wrote anything; whoever is connected stays so."""
-        with self.engine.connect() as connection:
-            if self._next_write(connection) == self.untouched:
-                return
+        if self._next_write() == self.untouched:
+            return
         with self.engine.begin() as connection:
             # Neither triggers nor references: what is put in is whole.
             connection.execute(text("set local session_replication_role = replica"))
             connection.execute(text(f"truncate {', '.join(self.tables)}"))
             for table in self.tables:
                 connection.execute(text(f"insert into public.{table} select * from first.{table}"))
-        with self.engine.connect() as connection:
-            self.untouched = self._next_write(connection)
+        self.untouched = self._next_write()
 
 
 @pytest.fixture(scope="session")
@@ -95,6 +95,7 @@ def database(database_url):
     admin.dispose()
     found = Database(f"{database_url.rsplit('/', 1)[0]}/{name}")
     yield found
+    found.watch.close()
     found.engine.dispose()
 
 

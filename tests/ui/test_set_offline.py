@@ -188,7 +188,7 @@ def test_the_days_around_are_there_without_a_line_and_another_says_that_it_is_no
 
 
 KEPT = """async (id) => (await (await caches.open('hextan-day-1')).keys())
-    .map((each) => new URL(each.url).pathname).filter((path) => path.split('/')[3] === id)"""
+    .map((each) => new URL(each.url).pathname).filter((path) => path.split('/')[4] === id)"""
 
 
 def test_a_production_that_was_removed_is_forgotten_and_camera_keys_were_never_kept(own_server, device):

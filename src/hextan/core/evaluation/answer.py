@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 import numpy as np
 
@@ -12,6 +12,58 @@ from hextan.core.evaluation.computation import Evaluation
 from hextan.core.evaluation.links import crop_links
 from hextan.core.evaluation.notes import notes_of
 from hextan.core.optics import depth, rate_fits
+
+
+class _Figures(NamedTuple):
+    """Every figure of an answer: as columns over all formats, and as one format's plain numbers."""
+
+    window_w: Any
+    window_h: Any
+    window_d: Any
+    recorded_w: Any
+    recorded_h: Any
+    recorded_d: Any
+    picture_w: Any
+    picture_h: Any
+    picture_d: Any
+    framed_w: Any
+    framed_h: Any
+    framed_d: Any
+    crop: Any
+    crop_by_width: Any
+    crop_by_height: Any
+    crop_by_diagonal: Any
+    effective_focal: Any
+    angle_w: Any
+    angle_h: Any
+    angle_d: Any
+    focus_angle_w: Any
+    focus_angle_h: Any
+    focus_angle_d: Any
+    field_w: Any
+    field_h: Any
+    magnification: Any
+    subject: Any
+    coc: Any
+    near: Any
+    far: Any
+    depth: Any
+    hyperfocal: Any
+    airy: Any
+    needed_circle: Any
+    margin: Any
+    dark: Any
+    highest_fps: Any
+    readout_ms: Any
+    slow_motion: Any
+    samples_w: Any
+    samples_h: Any
+    recorded_mp: Any
+    picture_mp: Any
+    oversampling: Any
+    headroom: Any
+    like_f: Any
+    like_t: Any
 
 
 def answer_of(result: Evaluation) -> EvaluationAnswer:
@@ -46,24 +98,30 @@ def _rows(result: Evaluation) -> list[FormatAnswer]:
     recorded_mp = given.raster_w * given.raster_h / 1e6
     shown = c.picture_w * c.picture_h / (c.recorded_w * c.recorded_h)
     lens = result.lens
-    table = plain_rows(
-        len(formats),
-        c.read_w, c.read_h, np.hypot(c.read_w, c.read_h),
-        c.recorded_w, c.recorded_h, np.hypot(c.recorded_w, c.recorded_h),
-        c.picture_w, c.picture_h, picture_d := np.hypot(c.picture_w, c.picture_h),
-        c.picture_w * (framed := 1 - given.protect), c.picture_h * framed, picture_d * framed,
-        result.crop, *result.crops, result.lens.focal_mm * result.crop,
-        t.angle_w_deg, t.angle_h_deg, t.angle_d_deg,
-        t.focus_angle_w_deg, t.focus_angle_h_deg, t.focus_angle_d_deg,
-        m_from_mm(t.field_w_mm), m_from_mm(t.field_h_mm), t.magnification, m_from_mm(t.distance_mm),
-        result.coc_mm, m_from_mm(t.near_mm), m_from_mm(t.far_mm), m_from_mm(t.far_mm - t.near_mm), m_from_mm(t.hyperfocal_mm),
-        t.airy_mm,
-        result.needed_mm, np.nan if circle is None else circle - result.needed_mm, result.dark,
-        result.highest_fps, down * given.row_time_us / 1000, result.highest_fps / 24,
-        np.floor(across + 1e-9), np.floor(down + 1e-9), recorded_mp, recorded_mp * shown, oversampling, headroom,
-        result.crop * (np.nan if lens.f_number is None else lens.f_number),
-        result.crop * (np.nan if lens.t_stop is None else lens.t_stop),
+    recorded_d, picture_d = np.hypot(c.recorded_w, c.recorded_h), np.hypot(c.picture_w, c.picture_h)
+    framed = 1 - given.protect
+    by_width, by_height, by_diagonal = result.crops
+    columns = _Figures(
+        window_w=c.read_w, window_h=c.read_h, window_d=np.hypot(c.read_w, c.read_h),
+        recorded_w=c.recorded_w, recorded_h=c.recorded_h, recorded_d=recorded_d,
+        picture_w=c.picture_w, picture_h=c.picture_h, picture_d=picture_d,
+        framed_w=c.picture_w * framed, framed_h=c.picture_h * framed, framed_d=picture_d * framed,
+        crop=result.crop, crop_by_width=by_width, crop_by_height=by_height, crop_by_diagonal=by_diagonal,
+        effective_focal=lens.focal_mm * result.crop,
+        angle_w=t.angle_w_deg, angle_h=t.angle_h_deg, angle_d=t.angle_d_deg,
+        focus_angle_w=t.focus_angle_w_deg, focus_angle_h=t.focus_angle_h_deg, focus_angle_d=t.focus_angle_d_deg,
+        field_w=m_from_mm(t.field_w_mm), field_h=m_from_mm(t.field_h_mm),
+        magnification=t.magnification, subject=m_from_mm(t.distance_mm),
+        coc=result.coc_mm, near=m_from_mm(t.near_mm), far=m_from_mm(t.far_mm), depth=m_from_mm(t.far_mm - t.near_mm),
+        hyperfocal=m_from_mm(t.hyperfocal_mm), airy=t.airy_mm,
+        needed_circle=result.needed_mm, margin=np.nan if circle is None else circle - result.needed_mm, dark=result.dark,
+        highest_fps=result.highest_fps, readout_ms=down * given.row_time_us / 1000, slow_motion=result.highest_fps / 24,
+        samples_w=np.floor(across + 1e-9), samples_h=np.floor(down + 1e-9),
+        recorded_mp=recorded_mp, picture_mp=recorded_mp * shown, oversampling=oversampling, headroom=headroom,
+        like_f=result.crop * (np.nan if lens.f_number is None else lens.f_number),
+        like_t=result.crop * (np.nan if lens.t_stop is None else lens.t_stop),
     )  # fmt: skip
+    table = map(_Figures._make, plain_rows(len(formats), *columns))
     words = zip(
         formats,
         notes_of(result, oversampling, headroom),
@@ -75,46 +133,43 @@ def _rows(result: Evaluation) -> list[FormatAnswer]:
     return [
         {
             "id": asked.get("id"),
-            "window_mm": {"width": read_w, "height": read_h, "diagonal": read_d},
-            "recorded_mm": {"width": rec_w, "height": rec_h, "diagonal": rec_d},
-            "picture_mm": {"width": pic_w, "height": pic_h, "diagonal": pic_d},
-            "framed_mm": {"width": framed_w, "height": framed_h, "diagonal": framed_d},
-            "crop": {"links": links, "total": total, "by_width": by_w, "by_height": by_h, "by_diagonal": by_d},
-            "effective_focal_mm": effective,
-            "angle_deg": {"horizontal": angle_w, "vertical": angle_h, "diagonal": angle_d},
-            "angle_at_focus_deg": {"horizontal": near_w, "vertical": near_h, "diagonal": near_d},
-            "field_m": {"width": field_w, "height": field_h},
-            "magnification": magnification,
-            "subject_distance_m": subject,
+            "window_mm": {"width": f.window_w, "height": f.window_h, "diagonal": f.window_d},
+            "recorded_mm": {"width": f.recorded_w, "height": f.recorded_h, "diagonal": f.recorded_d},
+            "picture_mm": {"width": f.picture_w, "height": f.picture_h, "diagonal": f.picture_d},
+            "framed_mm": {"width": f.framed_w, "height": f.framed_h, "diagonal": f.framed_d},
+            "crop": {
+                "links": links, "total": f.crop, "by_width": f.crop_by_width, "by_height": f.crop_by_height,
+                "by_diagonal": f.crop_by_diagonal,
+            },
+            "effective_focal_mm": f.effective_focal,
+            "angle_deg": {"horizontal": f.angle_w, "vertical": f.angle_h, "diagonal": f.angle_d},
+            "angle_at_focus_deg": {"horizontal": f.focus_angle_w, "vertical": f.focus_angle_h, "diagonal": f.focus_angle_d},
+            "field_m": {"width": f.field_w, "height": f.field_h},
+            "magnification": f.magnification,
+            "subject_distance_m": f.subject,
             "depth": {
-                "coc_mm": coc, "near_m": near, "far_m": far, "total_m": total_m, "hyperfocal_m": hyperfocal,
-                "airy_mm": airy, "diffraction_limited": diffracted,
+                "coc_mm": f.coc, "near_m": f.near, "far_m": f.far, "total_m": f.depth, "hyperfocal_m": f.hyperfocal,
+                "airy_mm": f.airy, "diffraction_limited": diffracted,
             },
             "background": background,
-            "equivalent": {"focal_mm": effective, "f_number": like_f, "t_stop": like_t},
+            "equivalent": {"focal_mm": f.effective_focal, "f_number": f.like_f, "t_stop": f.like_t},
             "coverage": {
-                "needed_mm": needed, "circle_mm": circle, "margin_mm": margin,
-                "covers": None if margin is None else margin >= 0, "dark_share": dark,
+                "needed_mm": f.needed_circle, "circle_mm": circle, "margin_mm": f.margin,
+                "covers": None if f.margin is None else f.margin >= 0, "dark_share": f.dark,
             },
             "speed": {
-                "max_fps": fps, "limited_by": limited_by, "requested_ok": fits, "readout_ms": scan_ms,
-                "slow_motion_at_24": slow,
+                "max_fps": f.highest_fps, "limited_by": limited_by, "requested_ok": fits, "readout_ms": f.readout_ms,
+                "slow_motion_at_24": f.slow_motion,
             },
             "pixels": {
-                "sampled": None if samples_w is None else [int(samples_w), int(samples_h)],
-                "megapixels": None if samples_w is None else samples_w * samples_h / 1e6,
-                "recorded_megapixels": recorded_mp, "picture_megapixels": picture_mp,
-                "oversampling": over, "delivery_headroom": head,
+                "sampled": None if f.samples_w is None else [int(f.samples_w), int(f.samples_h)],
+                "megapixels": None if f.samples_w is None else f.samples_w * f.samples_h / 1e6,
+                "recorded_megapixels": f.recorded_mp, "picture_megapixels": f.picture_mp,
+                "oversampling": f.oversampling, "delivery_headroom": f.headroom,
             },
             "notes": noted,
         }
-        for (asked, noted, links, background, (diffracted, limited_by, fits)), (
-            read_w, read_h, read_d, rec_w, rec_h, rec_d, pic_w, pic_h, pic_d, framed_w, framed_h, framed_d,
-            total, by_w, by_h, by_d, effective, angle_w, angle_h, angle_d, near_w, near_h, near_d,
-            field_w, field_h, magnification, subject, coc, near, far, total_m, hyperfocal, airy,
-            needed, margin, dark, fps, scan_ms, slow, samples_w, samples_h, recorded_mp, picture_mp, over, head,
-            like_f, like_t,
-        ) in zip(words, table, strict=True)
+        for (asked, noted, links, background, (diffracted, limited_by, fits)), f in zip(words, table, strict=True)
     ]  # fmt: skip
 
 

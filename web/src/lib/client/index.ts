@@ -1,0 +1,13 @@
+/** The one place that talks to the server. */
+export * from './productions'
+export * from './bench'
+export * from './equipment'
+export * from './formats'
+export * from './files'
+export * from './shots'
+export * from './packing'
+export * from './set'
+export * from './sheets'
+export * from './compare'
+export { patiently, settled } from './http'
+export type { Outcome, WriteProblem } from './http'

@@ -1,0 +1,59 @@
+/** The list of shots. */
+import { at, http, outcome, sent, write } from './http'
+import type { BenchState, Shot, ShotList, ShotsFileKind } from '../types'
+
+export const readShots = (id: number) =>
+  outcome(http.GET('/api/v1/productions/{production_id}/shots', at(id)))
+
+export const writeShots = (id: number, version: number, document: ShotList) =>
+  write(
+    outcome(
+      http.PUT('/api/v1/productions/{production_id}/shots', { ...at(id), body: { version, document } }),
+    ),
+  )
+
+export const viewShots = (id: number, document: ShotList, signal: AbortSignal) =>
+  outcome(
+    http.POST('/api/v1/productions/{production_id}/shots/view', {
+      ...at(id),
+      body: { document, changes_for: [] },
+      signal,
+    }),
+  )
+
+/** With what one shot could be made that cannot be made as it is. */
+export const changesOfShot = (id: number, document: ShotList, signal: AbortSignal) =>
+  outcome(
+    http.POST('/api/v1/productions/{production_id}/shots/view', { ...at(id), body: { document }, signal }),
+  )
+
+/** Address of the list of shots as a table. */
+export const shotsFileAddress = (id: number, kind: ShotsFileKind) =>
+  `/api/v1/productions/${id}/shots/files/${kind}`
+
+export const readShotsFile = (id: number, kind: ShotsFileKind, file: Blob, remove: boolean) =>
+  outcome(
+    http.POST('/api/v1/productions/{production_id}/shots/files/{kind}', {
+      params: { path: { production_id: id, kind }, query: { remove } },
+      ...sent(file),
+    }),
+  )
+
+export const shotPictures = (id: number, shots: Shot[], scene: BenchState['scene'] | undefined) =>
+  outcome(
+    http.POST('/api/v1/productions/{production_id}/shots/pictures', {
+      ...at(id),
+      body: { shots, ...(scene && { scene }) },
+    }),
+  )
+
+export const rentedShot = (id: number, shot: Shot) =>
+  outcome(http.POST('/api/v1/productions/{production_id}/shots/rented', { ...at(id), body: { shot } }))
+
+export const shotBench = (id: number, shot: Shot) =>
+  outcome(http.POST('/api/v1/productions/{production_id}/shots/bench', { ...at(id), body: { shot } }))
+
+export const shotOfBench = (id: number, state: BenchState, number: string) =>
+  outcome(
+    http.POST('/api/v1/productions/{production_id}/shots/from-bench', { ...at(id), body: { state, number } }),
+  )
