@@ -9,9 +9,20 @@ import time
 from launcher import debian, environment
 from launcher.paths import PYTHON, ROOT, VENV, WEB, LauncherError, application_environment, say
 
+#: Says that chance may take its time (tests/budget.py).
+LONG = "--long"
 
-def run(pytest_arguments: list[str]) -> int:
-    """Install what is missing, then run all checks; closes on pytest's line."""
+
+def run(arguments: list[str]) -> int:
+    """Install what is missing, then run all checks; closes on pytest's line.
+
+    Parameters
+    ----------
+    arguments : for pytest, which then runs alone; ``--long`` lets properties be tried far more often
+    """
+    pytest_arguments = [argument for argument in arguments if argument != LONG]
+    if LONG in arguments:
+        os.environ["HEXTAN_LONG"] = "1"
     debian.ensure(debian.FOR_PYTHON, debian.FOR_DATABASE, debian.FOR_BROWSER, debian.FOR_DRIVER)
     environment.ensure_python(development=True)
     if not pytest_arguments:
@@ -39,8 +50,15 @@ def run(pytest_arguments: list[str]) -> int:
 
 def _pytest(arguments: list[str]) -> int:
     workers = [] if arguments else ["-n", str(min(os.cpu_count() or 1, 4)), "--dist", "loadgroup"]
-    command = [str(PYTHON), "-m", "pytest", "-q", *workers, *arguments]
+    seed = [] if "HEXTAN_LONG" in os.environ else [f"--hypothesis-seed={_seed_of_the_commit()}"]
+    command = [str(PYTHON), "-m", "pytest", "-q", *workers, *seed, *arguments]
     return subprocess.run(command, cwd=ROOT, env=application_environment(), check=False).returncode
+
+
+def _seed_of_the_commit() -> int:
+    """The same commit is tested with the same examples everywhere; 0 where nothing says which it is."""
+    asked = subprocess.run(["git", "rev-parse", "--short=8", "HEAD"], cwd=ROOT, capture_output=True, text=True, check=False)  # fmt: skip
+    return int(asked.stdout.strip() or "0", 16)
 
 
 class _Timed:

@@ -16,9 +16,10 @@ from hextan.demo.load import load_demo
 from hextan.store import migrate
 from hextan.store.sessions import make_engine
 from launcher.cluster import Cluster
+from tests.budget import DATABASE, examples
 
 # How long an example takes says how busy the machine is, and nothing about what is tested.
-settings.register_profile("hextan", deadline=None)
+settings.register_profile("hextan", deadline=None, max_examples=examples(100), database=DATABASE)
 settings.load_profile("hextan")
 
 #: What each folder may take, seconds of all workers together on a machine with two processors; more is told.

@@ -16,6 +16,7 @@ from hextan.cli import main
 from hextan.core import evaluate
 from hextan.core.base import ErrorAnswer
 from hextan.core.evaluation import EvaluationAnswer
+from tests.budget import examples
 from tests.core.evaluation.test_evaluate import REQUEST, asking
 from tests.shapes import check_shape
 
@@ -95,7 +96,7 @@ def test_no_input_breaks_an_endpoint(client, application):
             continue
 
         @given(case=operation.as_strategy())
-        @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
+        @settings(max_examples=examples(15), deadline=None, suppress_health_check=list(HealthCheck))
         def breaks_nothing(case):
             case.call_and_validate(checks=CHECKS)
 

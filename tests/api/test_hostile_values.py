@@ -10,10 +10,12 @@ from hextan.core.base import InvalidInputError
 from hextan.core.base.errors import plain, shown
 from hextan.formats.text import decode_json, refuse_what_is_no_text
 from tests.api.seeds import Seed, fresh, plain_body, seeds_of
+from tests.budget import examples
 from tests.core.evaluation.test_evaluate import REQUEST
 
 BYTES = {"content-type": "application/octet-stream"}
-SEED, ROUNDS = 8, 24
+#: Requests of each operation.
+SEED, ROUNDS = 8, examples(48)
 #: Raw JSON, because some of it is nothing that a program would write.
 NASTY = [
     r'"\ud800"', r'"\udfff x"', r'"\u0000"', '""', '"' + "x" * 5000 + '"', r'"\u202e\n"', "1e400", "-1e400", "1e-320", "1e-30",

@@ -15,6 +15,7 @@ from hextan.formats import lenses_csv
 from hextan.formats.csv_rows import MOST_ROWS
 from hextan.formats.documents_json import LENS_FILE, RIG_FILE
 from hextan.formats.lenses_csv import read_lenses, write_lenses, write_template
+from tests.budget import examples
 from tests.core.kits import a_lens, a_set
 
 TEXT = files("hextan.demo").joinpath("catalogue.json").read_text(encoding="utf-8")
@@ -171,7 +172,7 @@ def test_every_column_is_a_field_of_the_document():
     assert {c.name for c in lenses_csv.COLUMNS} == fields - {"key", "origins"}
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=examples(150), deadline=None)
 @given(st.binary(max_size=200) | st.text(max_size=200).map(str.encode) | st.text(alphabet=',;\n"name0.5K:x', max_size=120).map(lambda t: b"name,focal_mm,t_stop,mount\n" + t.encode()))  # fmt: skip
 def test_no_file_breaks_the_reader(data):
     try:

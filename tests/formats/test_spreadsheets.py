@@ -14,6 +14,7 @@ from hextan.core.equipment import PackageSettings
 from hextan.core.shots import Shot, ShotList, shots_of_table, shots_view, table_of_shots
 from hextan.formats import child
 from hextan.formats import spreadsheets as tables
+from tests.budget import examples
 from tests.core.kits import kit_package
 
 KINDS = ("csv", "xlsx", "ods")
@@ -59,7 +60,7 @@ def test_a_list_goes_out_and_comes_back_as_it_was(kind):
     assert same["document"] == first
 
 
-@settings(max_examples=1000)
+@settings(max_examples=examples(1000))
 @given(
     st.lists(
         st.one_of(
@@ -86,7 +87,7 @@ def test_tables_with_odd_columns_lose_nothing(titles, rows):
             assert title in read["left_out"] or cell in everything or cell == ""
 
 
-@settings(max_examples=60)
+@settings(max_examples=examples(60))
 @given(st.lists(st.lists(TEXT, min_size=1, max_size=4), min_size=1, max_size=5), st.sampled_from(KINDS))
 def test_any_text_survives_a_file(rows, kind):
     read = tables.read(kind, tables.write(kind, rows)) if kind == "csv" or rows[0][0] else None

@@ -12,6 +12,7 @@ from hextan.core.equipment import PackageSettings
 from hextan.core.shots import ANSWERS, Shot, ShotList, shots_of_table, shots_view, table_of_shots
 from hextan.formats import timelines
 from hextan.formats.shot_files import SHOTS_FILES
+from tests.budget import examples
 from tests.core.kits import kit_package
 
 TEXT = st.text(st.characters(exclude_categories=["Cs", "Cc"]), min_size=1, max_size=12)
@@ -52,7 +53,7 @@ def test_each_shot_is_a_clip_with_its_needs():
     assert plain(again) == [shot.model_dump(exclude={"key"}) for shot in shots]
 
 
-@settings(max_examples=25)
+@settings(max_examples=examples(25))
 @given(METADATA)
 def test_foreign_metadata_survives(metadata):
     timeline = opentimelineio.schema.Timeline("cut")

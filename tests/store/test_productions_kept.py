@@ -15,6 +15,7 @@ from hextan.demo.load import demo, reset_demo
 from hextan.formats import production_json
 from hextan.store import productions, repositories
 from hextan.store.kinds import BENCH, BODIES, COMPARISONS, LENS_SETS, RIG, SETTINGS
+from tests.budget import examples
 from tests.store.test_bodies_kept import TWO
 from tests.store.test_lens_sets_kept import TWO as TWO_LENSES
 
@@ -132,7 +133,7 @@ NAMES = st.text(st.characters(codec="utf-8", exclude_categories=["C", "Z"]), min
 DAYS = st.dates().map(str) | st.just("")
 
 
-@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(25), suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(
     name=NAMES,
     days=st.tuples(DAYS, DAYS).map(sorted),

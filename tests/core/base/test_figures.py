@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from hextan.core.base import figures
 from hextan.core.base.distances import parse_distance_m
 from hextan.core.base.figures import limits
+from tests.budget import examples
 
 CASES = json.loads((Path(__file__).parents[2] / "fixtures" / "figures.json").read_text(encoding="utf-8"))
 
@@ -46,7 +47,7 @@ def read_back(text, unit, mark_m, before):
 depths = st.tuples(st.floats(0.2, 100), st.floats(1e-5, 0.9), st.floats(1e-5, 2.0))
 
 
-@settings(max_examples=600, deadline=None)
+@settings(max_examples=examples(600), deadline=None)
 @given(depths, st.sampled_from(["m", "ft"]))
 def test_limits_are_never_shown_outwards(depth, unit):
     """Near no nearer, far no farther, near and far never alike, and two digits of the total at least."""
@@ -75,7 +76,7 @@ def test_what_used_to_print_as_nothing():
     assert limits(0.9934, 1.0067, 1.0, "m").words() == "−6 / +6 mm"
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=examples(300), deadline=None)
 @given(st.floats(0.05, 2000))
 def test_a_highest_rate_is_never_rounded_up(fps):
     told = float(figures.highest_rate(fps))
@@ -85,7 +86,7 @@ def test_a_highest_rate_is_never_rounded_up(fps):
     assert fps - told <= max(0.11, 0.01 * fps)
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=examples(200), deadline=None)
 @given(st.floats(-50, 50).filter(lambda v: abs(v) > 1e-7))
 def test_no_sign_without_a_figure(value):
     told = figures.signed(value, 1)

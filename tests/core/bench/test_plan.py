@@ -6,6 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hextan.core.bench.plan import plan_extent_m, plan_view, ticks
+from tests.budget import examples
 from tests.core.bodies import evaluated
 
 
@@ -40,7 +41,7 @@ def test_fisheye_beyond_its_law_is_not_drawn():
     assert drawn["field_width_m"] is None
 
 
-@settings(max_examples=200)
+@settings(max_examples=examples(200))
 @given(st.floats(0.05, 5000), st.floats(0.05, 5000), st.one_of(st.none(), st.floats(0.1, 1e6)))
 def test_plan_reaches_far_enough_and_not_too_far(subject, focus, far):
     extent = plan_extent_m(subject, focus, far)

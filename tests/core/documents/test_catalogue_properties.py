@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from hextan.core.documents import catalogue as shelf
 from hextan.core.documents.body import parse_body
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode
 
 BASE = a_body([a_mode(f"M{i}", formats=[a_format(f"F{i}{j}") for j in range(3)]) for i in range(3)],
@@ -56,7 +57,7 @@ def figures(document):
     )
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=examples(120), deadline=None)
 @given(edits())
 def test_an_untouched_copy_follows_the_catalogue(now):
     taken = parse_body(BASE)
@@ -67,7 +68,7 @@ def test_an_untouched_copy_follows_the_catalogue(now):
     assert figures(parse_body(plain)) == figures(now)
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=examples(120), deadline=None)
 @given(edits(), edits())
 def test_taking_all_changes_leaves_none(now, here):
     taken = parse_body(BASE)
@@ -77,7 +78,7 @@ def test_taking_all_changes_leaves_none(now, here):
     assert shelf.changes(parse_body(base), now, parse_body(plain)) == []
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=examples(120), deadline=None)
 @given(edits(), edits())
 def test_leaving_all_changes_leaves_the_copy_alone(now, here):
     taken = parse_body(BASE)
@@ -87,7 +88,7 @@ def test_leaving_all_changes_leaves_the_copy_alone(now, here):
     assert shelf.changes(parse_body(base), now, here) == []
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=examples(60), deadline=None)
 @given(edits())
 def test_what_only_the_copy_changed_is_never_offered(here):
     taken = parse_body(BASE)

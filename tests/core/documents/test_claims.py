@@ -16,6 +16,7 @@ from hextan.core.documents.claims import (
     implied_width_mm,
     readings,
 )
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode, catalogue
 
 
@@ -181,7 +182,7 @@ def limits(row_time, overhead, rows, digits=1):
     return [SpeedClaim(rows=n, fps=round(1e6 / (n * row_time + overhead), digits)) for n in rows]
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=examples(60), deadline=None)
 @given(st.floats(1.0, 15.0), st.floats(100.0, 2000.0), st.randoms(use_true_random=False))
 def test_fit_recovers_row_time_and_overhead_from_printed_limits(row_time, overhead, random):
     """Synthetic limits, rounded as they are printed, with a little noise."""

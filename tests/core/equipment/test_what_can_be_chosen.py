@@ -19,13 +19,14 @@ from hextan.core.equipment.settings import PackageSettings
 from hextan.core.equipment.speed import Highest, highest_of
 from hextan.core.kit import KitAsk, kit_of
 from hextan.formats.depth_csv import write_depth
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import demo_package, kit_package, lens
 
 RATES = ["24000/1001", "24", "25", "30", "48", "50", "60000/1001", "60", "100", "120"]
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=examples(300), deadline=None)
 @given(
     st.lists(st.sampled_from(RATES), min_size=1, unique=True),
     st.none() | st.floats(20, 200),

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from hextan.core import evaluate
 from hextan.core.base import CannotFocusError, InvalidInputError
 from hextan.core.evaluation.notes import CODES
+from tests.budget import examples
 
 FORMAT = {
     "id": "s35-uhd",
@@ -336,7 +337,7 @@ def _plain(focal, number, metres, width, height, coc_mm):
 
 
 @given(**SETUP, k=st.floats(0.3, 3))
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=examples(80), deadline=None)
 def test_scaling_everything_scales_the_results(focal, number, metres, width, height, k):
     one = evaluate(_plain(focal, number, metres, width, height, 0.025))["formats"][0]
     other = evaluate(_plain(focal * k, number, metres * k, width * k, height * k, 0.025 * k))["formats"][0]
@@ -349,7 +350,7 @@ def test_scaling_everything_scales_the_results(focal, number, metres, width, hei
 
 
 @given(**SETUP)
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=examples(80), deadline=None)
 def test_near_subject_far(focal, number, metres, width, height):
     got = evaluate(_plain(focal, number, metres, width, height, 0.025))["formats"][0]["depth"]
     assert got["near_m"] < metres
@@ -357,7 +358,7 @@ def test_near_subject_far(focal, number, metres, width, height):
 
 
 @given(**SETUP, factor=st.floats(1, 4))
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=examples(80), deadline=None)
 def test_cropping_keeps_exposure_and_never_widens(focal, number, metres, width, height, factor):
     request = _plain(focal, number, metres, width, height, 0.025)
     whole = evaluate(request)
@@ -372,7 +373,7 @@ def test_cropping_keeps_exposure_and_never_widens(focal, number, metres, width, 
 
 @given(width=SIZE, height=SIZE, offset=st.integers(-400, 400), squeeze=st.sampled_from([1.0, 1.33, 2.0]),
        wider=st.integers(0, 300))  # fmt: skip
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=examples(80), deadline=None)
 def test_a_wider_window_never_narrows_the_angle(width, height, offset, squeeze, wider):
     def angle(photosites):
         return evaluate({

@@ -14,6 +14,7 @@ from hextan.core.base import InvalidInputError
 from hextan.core.equipment import Lens, LensSet, MountAdapter, parse_settings
 from hextan.core.finder.ask import FinderAsk
 from hextan.core.finder.formats import TIE_BREAKS, find_formats
+from tests.budget import examples
 from tests.core.bodies import catalogue, package_of
 from tests.core.kits import kit_package, lens
 
@@ -109,7 +110,7 @@ def at_least(value, wish):
     return met, 1.0 if met else value / wish["least"]
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=examples(60), deadline=None)
 @given(st.data())
 def test_finder_against_brute_force(data):
     must = st.fixed_dictionaries({"must": st.booleans(), "weight": st.sampled_from([0.5, 1.0, 3.0])})

@@ -12,6 +12,7 @@ from hextan.core.base import HextanError, InvalidInputError, NotFoundError
 from hextan.core.handover import SeenCamera, setups_of, state_of
 from hextan.formats import opentrackio, usd
 from hextan.formats.handed import KINDS, Handed, kind_of, read_cameras
+from tests.budget import examples
 from tests.core.kits import format_named, lens_named
 from tests.core.sheets.material import EMPTY, demo
 
@@ -50,7 +51,7 @@ def benches(draw):
 
 @pytest.mark.parametrize("module", [usd, opentrackio])
 @given(bench=benches())
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=examples(60), deadline=None, suppress_health_check=list(HealthCheck))
 def test_a_set_up_comes_back_as_it_went(module, bench):
     m = demo()
     setups, without = setups_of("bench", PACKAGE, m.settings, bench)

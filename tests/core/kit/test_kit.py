@@ -21,6 +21,7 @@ from hextan.core.kit.match import Candidate, kit_match
 from hextan.core.kit.matrix import kit_matrix
 from hextan.core.optics import LEAST_ANGLE_DEG, view_class
 from hextan.formats.matrix_csv import write_matrix
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import demo_package, format_named, kit_package, lens, lens_named
 
@@ -349,7 +350,7 @@ def test_a_nearer_lens_that_does_not_cover_is_named():
     assert row["not_covering"]["lens"] == "50"
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=examples(25), deadline=None)
 @given(k=st.floats(0.5, 2.0))
 def test_scaling_the_wanted_lens_and_the_kit_scales_the_answer(k):
     primes = [{"name": str(f), "focal": f * k} for f in (20.0, 35.0, 60.0)]

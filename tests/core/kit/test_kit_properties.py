@@ -16,6 +16,7 @@ from hextan.core.kit.framing import find_field
 from hextan.core.kit.ladder import kit_ladder
 from hextan.core.kit.matrix import kit_matrix
 from hextan.core.optics import LEAST_ANGLE_DEG, VIEW_CLASSES, dark_share, view_class, view_classes
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import demo_package, kit_package, lens
 
@@ -37,7 +38,7 @@ def primes(focals, scale=1.0, **changes):
     return [lens(i, name=str(i), focal=f * scale, **changes) for i, f in enumerate(focals, 1)]
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=examples(30), deadline=None)
 @given(focals=FOCALS, k=st.floats(0.3, 1.5), circle=st.floats(15, 60))
 def test_scaling_everything_scales_lengths_and_keeps_angles_and_dark(focals, k, circle):
     ask = KitAsk(delivery=BenchDelivery(aspect=2.0), reference=BenchReference(name="full_frame"))
@@ -50,7 +51,7 @@ def test_scaling_everything_scales_lengths_and_keeps_angles_and_dark(focals, k, 
     np.testing.assert_allclose(other.effective_mm, one.effective_mm, rtol=1e-9)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=examples(30), deadline=None)
 @given(focal=st.floats(6, 300), circle=st.floats(10, 60), more=st.floats(0.01, 30))
 def test_a_larger_circle_never_covers_less(focal, circle, more):
     kit = kit_of(
@@ -104,7 +105,7 @@ def test_every_way_is_a_part_of_all_ways():
     assert fields(simple) < fields(every)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 @given(focals=FOCALS, ratio=st.floats(1.1, 3.0))
 def test_gaps_are_what_is_left_between_marks(focals, ratio):
     kit = kit_package([body()], primes(focals, image_circle_mm=90.0))
@@ -128,7 +129,7 @@ def test_the_words_of_the_ladder_agree_with_its_marks():
     assert not any(r["verdict"] in ("short", "impossible") for r in got["rungs"])
 
 
-@settings(max_examples=200)
+@settings(max_examples=examples(200))
 @given(st.floats(0.1, 179))
 def test_one_angle_and_many_get_the_same_class(angle):
     assert view_classes(np.array([angle, np.nan])) == [view_class(angle), None]
@@ -141,7 +142,7 @@ def test_bounds_of_classes(bound, wider):
     assert view_classes(np.array([bound])) == [view_class(bound)]
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=examples(60), deadline=None)
 @given(st.floats(5, 60), st.floats(3, 50), st.floats(3, 40))
 def test_a_centred_window_is_as_dark_as_one_that_is_hardly_moved(circle, w, h):
     """The quarter that stands for four, against the general sum, whose roots of small differences lose digits."""
@@ -172,7 +173,7 @@ def test_short_cells_and_only_they_have_dark_corners():
             assert (verdict == "short") == bool(corners) == bool(dark), (row["name"], verdict, corners, dark)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 @given(size=st.floats(0.2, 20), focal=st.sampled_from([18, 35, 75, 135]))
 def test_from_the_distance_that_is_found_the_wanted_field_is_seen(size, focal):
     """There and back: the lens that is found from that distance is the one that was asked with."""

@@ -17,6 +17,7 @@ from hextan.core.kit.high_speed import slow_motion
 from hextan.core.kit.ladder import kit_ladder
 from hextan.core.kit.match import kit_match
 from hextan.core.kit.reach import reaches, verdict_at
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode
 from tests.core.kits import demo_package, format_named, kit_package, lens
 
@@ -72,7 +73,7 @@ stops = st.lists(
 )
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=examples(12), deadline=None)
 @given(circles, stops, st.floats(20, 90), st.booleans())
 def test_no_row_of_a_match_is_worse_than_every_focal_length(by_focal, by_stop, wanted, crop):
     package = kit_package(

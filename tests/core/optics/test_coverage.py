@@ -7,9 +7,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hextan.core.optics import coverage
+from tests.budget import examples
 
 
-@settings(max_examples=60)
+@settings(max_examples=examples(60))
 @given(st.floats(1, 40), st.floats(1, 30), st.floats(-10, 10), st.floats(-10, 10), st.floats(1, 60))
 def test_dark_share_against_shapely(w, h, dx, dy, circle):
     box = shapely.box(dx - w / 2, dy - h / 2, dx + w / 2, dy + h / 2)

@@ -20,6 +20,7 @@ from hextan.core.packing.smallest import smallest
 from hextan.core.packing.things import cost_of
 from hextan.core.packing.view import packed
 from hextan.core.shots import Shot, ShotList, judge, needs_of
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode, package_of
 from tests.core.kits import lens
 
@@ -150,7 +151,7 @@ def in_days(data, shots, days):
     return [shot.model_copy(update={"key": f"s{n}", "name": f"{n}", "day": data.draw(st.sampled_from(days))}) for n, shot in enumerate(shots)]  # fmt: skip
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=examples(15), deadline=None)
 @given(st.data(), st.permutations(OBJECTIVES), st.sampled_from([0.0, 0.0, 1.0, 12.0]))
 def test_it_is_the_least_of_all_kits_by_every_order(data, order, slack):
     shots = [shot for shot in data.draw(st.lists(SHOTS, min_size=2, max_size=5)) if ways_of(shot)]
@@ -175,7 +176,7 @@ def test_it_is_the_least_of_all_kits_by_every_order(data, order, slack):
     assert found.proved and not found.given_up
 
 
-@settings(max_examples=5, deadline=None)
+@settings(max_examples=examples(5), deadline=None)
 @given(st.data(), st.sampled_from(list(permutations(("lenses", "weight", "changes")))))
 def test_two_units_of_one_day_each_have_their_own(data, order):
     shots = [shot for shot in data.draw(st.lists(SHOTS, min_size=2, max_size=4)) if ways_of(shot)]
@@ -199,7 +200,7 @@ def test_two_units_of_one_day_each_have_their_own(data, order):
     assert found.shares[1].isdisjoint(found.shares[2])
 
 
-@settings(max_examples=8, deadline=None)
+@settings(max_examples=examples(8), deadline=None)
 @given(st.data(), st.floats(2.0, 9.0))
 def test_within_a_weight_as_many_shots_as_can_be_are_done(data, limit):
     shots = [shot for shot in data.draw(st.lists(SHOTS, min_size=3, max_size=5)) if ways_of(shot)]
@@ -214,7 +215,7 @@ def test_within_a_weight_as_many_shots_as_can_be_are_done(data, limit):
     assert sum(_kg(BY_NAME[whole.things.every[t].name]) for t in found.kit) <= limit + 1e-9
 
 
-@settings(max_examples=8, deadline=None)
+@settings(max_examples=examples(8), deadline=None)
 @given(st.data())
 def test_every_shot_is_judged_again_with_nothing_but_the_kit(data):
     shots = in_days(data, data.draw(st.lists(SHOTS, min_size=2, max_size=6)), ["1", "2"])

@@ -19,6 +19,7 @@ from hextan.core.kit.ask import FramingWish
 from hextan.core.optics import ThinLens, extract_picture, hold
 from hextan.core.shots import Shot
 from hextan.core.shots.view import answer_of_shot
+from tests.budget import examples
 from tests.core.bodies import a_body, a_format, a_mode, package_of
 from tests.core.kits import lens
 
@@ -279,7 +280,7 @@ def by_hand(glass, way, here, q):
     }
 
 
-@settings(max_examples=150)
+@settings(max_examples=examples(150))
 @given(st.data())
 def test_as_arrays_and_one_by_one(data):
     shot, q = asked(data)

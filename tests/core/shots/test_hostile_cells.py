@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from hextan.core.bench import Scene
 from hextan.core.shots import Shot, pictures_of_shots
 from hextan.core.shots.view import answer_of_shot
+from tests.budget import examples
 from tests.core.kits import kit_package, lens
 from tests.core.shots.test_against_one_by_one import BODIES, PACKAGE, SETTINGS
 
@@ -49,7 +50,7 @@ CELLS = {
 }
 
 
-@settings(max_examples=300)
+@settings(max_examples=examples(300))
 @given(
     st.fixed_dictionaries({}, optional={name: st.sampled_from(texts) for name, texts in CELLS.items()}),
     st.booleans(),

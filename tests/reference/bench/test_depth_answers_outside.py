@@ -19,6 +19,7 @@ from hextan.core.optics import (
     marked_stop,
     stop_for_softness,
 )
+from tests.budget import examples
 
 LENS = ThinLens(50.0, 0.025)
 
@@ -59,7 +60,7 @@ def test_limits_by_root_finding_on_traced_rays(distance, n):
         assert far == pytest.approx(brentq(too_soft, distance, 1e9), rel=1e-8)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=examples(150), deadline=None)
 @given(
     st.floats(14, 200), st.floats(0.006, 0.04), st.floats(0.5, 2.0), st.floats(1000, 8000), st.floats(1.05, 8)
 )
@@ -88,7 +89,7 @@ def test_infinity_is_held_from_half_the_hyperfocal():
     assert again.distance_mm == pytest.approx(plane.distance_mm, rel=1e-9)
 
 
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=examples(100), deadline=None)
 @given(st.floats(1.2, 50), st.floats(0.02, 2.0))
 def test_softness_comes_out_as_it_was_asked(behind, disc):
     plane = LENS.focused(2000.0)

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from hextan.core.bench.finder_picture import viewfinder
 from hextan.core.bench.scene import Scene, SceneObject, head_height_m, middle_m, outlines_m
 from hextan.core.evaluation import compute, parse_request
+from tests.budget import examples
 
 SUBJECT_M = 3.2
 
@@ -104,7 +105,7 @@ def test_a_lamp_gets_no_disc_where_it_is_in_focus():
     assert drawn["sharp"] is True
 
 
-@settings(max_examples=60)
+@settings(max_examples=examples(60))
 @given(st.floats(0.9, 40), st.floats(0.9, 400))
 def test_size_goes_with_the_distance_from_the_pupil(near, far):
     result = evaluated()

@@ -28,6 +28,7 @@ from hextan.core.compare.view import compare_view
 from hextan.core.equipment import LensSet, ways
 from hextan.core.evaluation import BenchDelivery, BenchReference
 from hextan.core.light import Means, NdChoice, Settings
+from tests.budget import examples
 from tests.core.kits import demo_package
 
 PACKAGE = demo_package()
@@ -84,7 +85,7 @@ optics = st.builds(
 )  # fmt: skip
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=examples(150), deadline=None)
 @given(optics, optics)
 def test_parts_multiply_to_the_whole(one, two):
     for measure, parts in ((lambda o: o.depth_dioptres, DEPTH_PARTS), (lambda o: o.blur_share, BLUR_PARTS)):
@@ -93,7 +94,7 @@ def test_parts_multiply_to_the_whole(one, two):
         assert math.prod(s.factor for s in found) == pytest.approx(measure(two) / measure(one), rel=1e-9)
 
 
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=examples(100), deadline=None)
 @given(optics, optics)
 def test_each_case_keeps_what_it_promises(one, two):
     for case in CASE_NAMES:
@@ -116,7 +117,7 @@ def test_each_case_keeps_what_it_promises(one, two):
             assert size == pytest.approx(1.0, rel=1e-9)
 
 
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=examples(100), deadline=None)
 @given(optics)
 def test_exact_stop_by_root_finding(o):
     """The f-number whose depth is the wanted one, found by SciPy's root-finding."""

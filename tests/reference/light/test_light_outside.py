@@ -18,6 +18,7 @@ from hextan.core.documents.rig import filter_markings
 from hextan.core.light import exposure, flicker
 from hextan.core.light.exposure import Means, Settings, balance, nd_choices
 from hextan.core.light.filters import NdFilter
+from tests.budget import examples
 
 MARKS = [2.0, 2.2, 2.5, 2.8, 3.2, 3.6, 4.0, 4.5, 5.0, 5.6]
 EIS = (200, 400, 800, 1600, 3200)
@@ -61,7 +62,7 @@ def test_needed_light_against_a_library(library, stop, time, ei):
     assert Settings(stop, time, ei, 0.0, 2.5 * 2.0**ev100).off_stops == pytest.approx(0, abs=1e-9)
 
 
-@settings(max_examples=200)
+@settings(max_examples=examples(200))
 @given(st.floats(0.7, 32), st.floats(1e-5, 10), st.integers(25, 100_000), st.floats(0, 20), st.floats(-2, 6))
 def test_light_and_stop_answer_each_other(stop, time, ei, nd, lost):
     lux = float(exposure.needed_lux(stop, time, float(ei), nd + lost))
@@ -122,7 +123,7 @@ def test_nd_against_every_stack():
     assert found[0].parts == ()
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=examples(120), deadline=None)
 @given(
     st.sampled_from(MARKS), st.sampled_from(EIS), st.sampled_from([0.0, 1.0, 2.0, 4.0]), st.floats(0.5, 200_000),
     st.sets(st.sampled_from(["nd", "ei", "stop", "shutter"]), max_size=4).map(sorted),
@@ -208,7 +209,7 @@ def test_published_safe_angles():
     assert flicker.safe_times(100, 100.05) == [Fraction(1, 100)]
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=examples(150), deadline=None)
 @given(st.floats(20, 2000), st.floats(1, 300), st.floats(1e-4, 1.0))
 def test_nearest_safe_against_all_of_them(hz, fps, wanted):
     every = flicker.safe_times(hz, fps)
@@ -229,7 +230,7 @@ def test_fast_lamps_and_slow_cameras_stay_within_bounds():
     assert flicker.judge(flicker.Lamp(1e6, 1.0, 0.1), 1e-7, 1e6, 0.01).beat_hz == 0.0
 
 
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=examples(100), deadline=None)
 @given(st.sampled_from([100.0, 120.0]), st.floats(1, 300), st.floats(0, 0.03))
 def test_safe_shutters_show_nothing(hz, fps, readout):
     for time in flicker.safe_times(hz, fps)[:5]:
