@@ -113,8 +113,9 @@
     }
   })
   async function findChanges(of: string, document: ShotList, signal: AbortSignal) {
-    const { data } = await client.changesOfShot(id, document, signal)
-    if (data && !signal.aborted) changes = { of, list: data.answers[0]?.changes ?? [] }
+    // Given up where another shot, or another cell, is looked at meanwhile.
+    const found = await client.changesOfShot(id, document, signal).catch(() => null)
+    if (found?.data && !signal.aborted) changes = { of, list: found.data.answers[0]?.changes ?? [] }
   }
 
   const changed = $derived(sheet?.changed ?? [])
