@@ -46,14 +46,26 @@ def test_what_has_a_version_has_it_as_a_tag(client, production_id, part):
     at = f"/api/v1/productions/{production_id}/{part}"
     read = client.get(at)
     tag = read.headers["etag"]
-    assert tag == f'"{read.json()["version"]}"'
+    assert re.fullmatch(rf'"{read.json()["version"]}\.[0-9a-f]{{8}}"', tag)
     again = client.get(at, headers={"if-none-match": tag})
     assert (again.status_code, again.content, again.headers["etag"]) == (304, b"", tag)
     assert client.get(at, headers={"if-none-match": '"999"'}).status_code == 200
     written = client.put(at, json=read.json())
-    assert written.headers["etag"] == f'"{read.json()["version"] + 1}"'
+    assert written.headers["etag"].startswith(f'"{read.json()["version"] + 1}.')
+    assert client.get(at, headers={"if-none-match": written.headers["etag"]}).status_code == 304
     # The same write again is based on what is no longer there.
     assert client.put(at, json=read.json()).status_code == 409
+
+
+def test_what_an_answer_says_besides_its_document_changes_its_tag(client, production_id):
+    """A production tells the unit of its settings, which have a version of their own."""
+    at = f"/api/v1/productions/{production_id}"
+    before = client.get(at)
+    settings = client.get(f"{at}/settings").json()
+    client.put(f"{at}/settings", json=settings | {"settings": settings["settings"] | {"unit": "ft"}})
+    after = client.get(at, headers={"if-none-match": before.headers["etag"]})
+    told = after.json()
+    assert (after.status_code, told["unit"], told["version"]) == (200, "ft", before.json()["version"])
 
 
 def test_if_match_stands_for_the_version_of_a_write(client, production_id):

@@ -6,6 +6,7 @@ import json
 import re
 from collections.abc import Callable, Coroutine
 from typing import Any
+from zlib import crc32
 
 from fastapi import Request, Response
 from fastapi.dependencies.models import Dependant
@@ -22,7 +23,7 @@ from hextan.formats.text import refuse_what_is_no_text
 
 #: Where an answer says its version: at its beginning, behind its number.
 _VERSION = re.compile(rb'\{(?:"id":\d+,)?"version":(\d+)[,}]')
-_TAG = re.compile(r'"(\d{1,15})"')
+_TAG = re.compile(r'"(\d{1,15})(?:\.[0-9a-f]{8})?"')
 
 
 class Route(APIRoute):
@@ -107,11 +108,15 @@ def _has_version(field: Any) -> bool:
 
 
 def _tagged(request: Request, response: Response) -> Response:
-    """Give an answer with a version its `ETag`; who has that version already gets 304 and no body."""
+    """Give an answer with a version its `ETag`; who has that answer already gets 304 and no body.
+
+    The tag is the version and a mark of the whole answer, which may say more than its document does: a Bench that was never kept
+    follows the equipment, and a production tells its settings' unit.
+    """
     found = _VERSION.match(response.body)
     if response.status_code >= 300 or found is None:
         return response
-    tag = f'"{found[1].decode()}"'
+    tag = f'"{found[1].decode()}.{crc32(response.body):08x}"'
     response.headers["ETag"] = tag
     if request.method == "GET" and tag in request.headers.get("if-none-match", ""):
         return Response(status_code=304, headers={"ETag": tag})

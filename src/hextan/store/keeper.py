@@ -11,7 +11,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cache
-from typing import Any, Generic, TypeVar, cast
+from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel
 from sqlalchemy import ColumnElement, delete, func, insert, or_, select, update
@@ -179,7 +179,7 @@ class Kind(Generic[D]):
         )  # fmt: skip
         session.add(row)
         session.flush()
-        _write_below(session, shape, row, plain)
+        _write_below(session, shape, row, plain, row.changed_at)
         return row
 
     def revisions(self, session: Session, kept: Kept[D]) -> list[tuple[int, datetime]]:
@@ -295,8 +295,8 @@ class Many(Kind[D]):
         """Take one out of a production, or bring it back, and commit; nothing is lost. Refuses what `save` refuses."""
         kept = self.find(session, production_id, number)
         with self._from_version(session, kept, version, kept.document) as row:
-            row.removed_at = cast(Any, func.now()) if removed else None
-            _moved_on(row)
+            moment = _moved_on(session, row)
+            row.removed_at = moment if removed else None
         return self.find(session, production_id, number)
 
 
@@ -454,24 +454,29 @@ def next_ids(session: Session, count: int) -> list[int]:
     return list(session.scalars(select(func.nextval(sequence)).select_from(series)))
 
 
-def _moved_on(row: Document) -> None:
+def _moved_on(session: Session, row: Document) -> datetime:
+    """Give a row that is held its next version, and when it begins: after that of whoever held it before, however early this
+    transaction began."""
+    moment: datetime = session.scalars(select(func.clock_timestamp())).one()
     row.version += 1
-    row.changed_at = cast(Any, func.now())
+    row.changed_at = moment
+    return moment
 
 
 def _write(session: Session, shape: Shape, row: Document, plain: Plain) -> None:
     """Let a document's rows say what it says; its version moves also when only a row below it changed."""
+    # Before anything of the row is other: to ask for the moment flushes what is, and a revision keeps the row as it was.
+    moment = _moved_on(session, row)
     key, own, _ = shape.parts(plain)
     if shape.keyed:
         row.key = key
     row.body = own
-    _moved_on(row)
     session.flush()
-    _write_below(session, shape, row, plain)
+    _write_below(session, shape, row, plain, moment)
 
 
-def _write_below(session: Session, shape: Shape, root: Document, plain: Plain) -> None:
-    """Write the rows that differ, make those that are new, keep those that are left out as removed."""
+def _write_below(session: Session, shape: Shape, root: Document, plain: Plain, moment: datetime) -> None:
+    """Write the rows that differ, make those that are new, keep those that are left out as removed; all of them at one moment."""
     if not shape.lists:
         return
     query = select(
@@ -498,23 +503,21 @@ def _write_below(session: Session, shape: Shape, root: Document, plain: Plain) -
                     "kind": kind.kind,
                     "key": key,
                 }
-                made.append({"id": row_id, "root_id": root.id, "version": 1, **besides, **stands})
+                place_of = {"id": row_id, "root_id": root.id, "version": 1, "changed_at": moment}
+                made.append({**place_of, **besides, **stands})
             else:
                 row_id = row.id
                 if any(getattr(row, name) != value for name, value in stands.items()):
-                    changed.append(
-                        {"id": row_id, "version": row.version + 1, "changed_at": root_changed, **stands}
-                    )
+                    changed.append({"id": row_id, "version": row.version + 1, "changed_at": moment, **stands})
             for name, inner in kind.lists.items():
                 place(inner, lists[name], row_id)
 
-    root_changed = session.scalar(select(func.now()))
     _, _, lists = shape.parts(plain)
     for name, inner in shape.lists.items():
         place(inner, lists[name], root.id)
     gone = [row for row in there.values() if row.removed_at is None]
     changed += [
-        {"id": row.id, "version": row.version + 1, "changed_at": root_changed, "removed_at": root_changed,
+        {"id": row.id, "version": row.version + 1, "changed_at": moment, "removed_at": moment,
          "parent_id": row.parent_id, "position": row.position, "body": row.body}
         for row in gone
     ]  # fmt: skip

@@ -20,6 +20,8 @@ describe('what is kept for when there is no line', () => {
   it.each([
     ['/api/v1/productions/12/shots', 12],
     ['/api/v1/productions/1', 1],
+    // What was kept before addresses had a version.
+    ['/api/productions/12/shots', 12],
     ['/api/v1/productions', null],
     ['/p/12/shots', null],
   ])('%s is of %s', (address, id) => expect(productionOf(address)).toBe(id))

@@ -2,7 +2,7 @@
 
 /** As `vite.config.ts` names it. */
 const DAY = 'hextan-day-1'
-const OF = /^\/api\/v1\/productions\/(\d+)(\/|$)/
+const OF = /^\/api\/(?:v1\/)?productions\/(\d+)(\/|$)/
 
 /** The number of the production that an address is of. */
 export const productionOf = (address: string): number | null => {

@@ -102,3 +102,6 @@ export const sent = (file: Blob) => ({
 })
 
 export const at = (production_id: number) => ({ params: { path: { production_id } } })
+
+/** Something of a production that has a name: a search, a print. */
+export const named = (production_id: number, name: string) => ({ params: { path: { production_id, name } } })

@@ -1,5 +1,5 @@
 /** Packing, and searches for kits. */
-import { at, http, outcome, write } from './http'
+import { at, http, named, outcome, write } from './http'
 import type { Packing } from '../types'
 
 export const readPacking = (id: number) =>
@@ -16,8 +16,6 @@ export const viewPacking = (id: number, document: Packing, signal: AbortSignal) 
   outcome(
     http.POST('/api/v1/productions/{production_id}/packing/view', { ...at(id), body: { document }, signal }),
   )
-
-export const named = (production_id: number, name: string) => ({ params: { path: { production_id, name } } })
 
 export const beginSearch = (id: number, document: Packing, kits: string[]) =>
   outcome(

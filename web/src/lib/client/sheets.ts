@@ -1,6 +1,5 @@
 /** Sheets and what is printed. */
-import { named } from './packing'
-import { at, http, outcome, write } from './http'
+import { at, http, named, outcome, write } from './http'
 import type { SheetPlan, Sheets } from '../types'
 
 export const readSheets = (id: number) =>
