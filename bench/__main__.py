@@ -5,13 +5,14 @@ from __future__ import annotations
 import json
 import sys
 
-from bench import bulk, finder, kit, latency, live, packing, screen, sheets, shots
+from bench import bulk, finder, kit, latency, live, packing, screen, sheets, shots, written
 
 LINE = "{:78} {:>9}   aim {:>10}   {}"
 
 
 def main() -> int:
     results = [bulk.against_bare_numpy(), *finder.against_evaluation(), kit.against_bare_formulas()]
+    results += written.understood()
     results += shots.judged()
     results += packing.proved()
     results += sheets.printed()

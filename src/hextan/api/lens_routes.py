@@ -32,7 +32,7 @@ from hextan.core.documents import (
 from hextan.core.documents import (
     rig_sheet as judge_rig,
 )
-from hextan.core.optics import LEAST_DIAGONAL_MM
+from hextan.core.optics import CLASSES
 from hextan.store import repositories
 from hextan.store.keeper import Kept, find_production
 from hextan.store.kinds import LENS_SETS, RIG
@@ -60,7 +60,7 @@ def _summary(db: Session, kept: Kept[LensSetDocument]) -> LensSetSummary:
         focal_max_mm=max(focals, default=None),
         squeezes=sorted({lens.squeeze for lens in lenses}),
         mounts=sorted({lens.mount for lens in lenses}),
-        classes=[each for each in LEAST_DIAGONAL_MM if any(lens.designed_for == each for lens in lenses)],
+        classes=[each for each in CLASSES if any(lens.designed_for == each for lens in lenses)],
         largest_circle_mm=max(circles, default=None),
         changes=len(LENS_SETS.catalogue_changes(db, kept)),
         catalogue_lens_set_id=kept.source_id,

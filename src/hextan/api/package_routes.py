@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Request, Response
@@ -53,7 +52,7 @@ def _summary(db: Session, kept: Kept[BodyDocument]) -> BodySummary:
         photosites=body.photosites,
         width_mm=width,
         height_mm=height,
-        format_class=format_class(math.hypot(*body.photosites) * body.pitch_um / 1000),
+        format_class=format_class(*(n * body.pitch_um / 1000 for n in body.photosites)),
         modes=len(body.modes),
         formats=len(formats),
         offered_fps=max((float(RateSet.parse(f.rates).highest) for f in formats), default=None),

@@ -22,7 +22,7 @@ class BodySummary(Shape):
     photosites: list[int]
     width_mm: float
     height_mm: float
-    format_class: FormatClass
+    format_class: FormatClass | None
     modes: int
     formats: int
     #: The highest rate on any of its menus; None without a recording format.

@@ -61,7 +61,7 @@ MEANINGS: dict[str, str] = {
     "flange_mm": "Flange focal distance of the mount, millimetres.",
     "focal_mm": "Focal length, millimetres.",
     "focus_m": "Focus distance from the sensor plane, metres; null: on the subject.",
-    "format_class": "Class of the recording by its diagonal.",
+    "format_class": "Class of the recording by its size; none where it is near to no named size.",
     "fps": "Frames a second.",
     "framed_mm": "The picture without what is protected, as it lies on the sensor, millimetres.",
     "given": "What the write was to be.",

@@ -6,8 +6,7 @@ from hypothesis import strategies as st
 
 from hextan.core.documents import check_lens_set
 from hextan.core.entry import LensLineAsk, lens_line
-from hextan.core.entry.lens_line import CIRCLE_MM
-from hextan.core.optics import NAMED, format_class
+from hextan.core.optics import NAMED, class_circle_mm
 
 
 def of(line, **more):
@@ -53,17 +52,41 @@ def test_the_mount_of_the_body_stands_in_and_the_name_is_ones_own():
     ("line", "rule"),
     [
         ("35 50", "says no aperture"),
-        ("T2 full frame", "says no focal length"),
+        ("T2 full frame", "is of no lens: a focal length is needed"),
         ("1,234 T2", "may mean 1234 or 1.234"),
-        ("35 T2 $$", "is not understood"),
         (f"{' '.join(map(str, range(10, 90)))} T2", "at most 60 lenses"),
-        ("35-24 T2", "longer"),
+        ("35-24 T2", "begins with its short end"),
     ],
 )
 def test_what_is_not_understood_is_told(line, rule):
     answer = of(line)
     assert answer["document"] is None
     assert any(rule in fault["rule"] for fault in answer["faults"])
+
+
+def test_what_is_not_used_is_told_by_its_place_and_takes_nothing_from_the_rest():
+    answer = of("35 T2 $ dented")
+    assert answer["document"].lenses[0].focal_mm == 35
+    assert [(s["start"], s["text"]) for s in answer["spans"] if s["group"] == "unused"] == [
+        (6, "$"),
+        (8, "dented"),
+    ]
+
+
+def test_each_lens_has_its_own_aperture_circle_and_mount():
+    lenses = of("28 f2.0 E18\n18-135 f3.5-5.6 G9, circle 28.4\n8 T3.1")["document"].lenses
+    assert [(x.name, x.f_number, x.f_number_long, x.t_stop, x.mount, x.image_circle_mm) for x in lenses] == [
+        ("28", 2.0, None, None, "E18", None), ("18-135", 3.5, 5.6, None, "G9", 28.4), ("8", None, None, 3.1, "unknown", None)
+    ]  # fmt: skip
+
+
+def test_what_can_mean_two_things_is_kept_by_neither_until_one_is_taken():
+    answer = of("70-24 f2.8")
+    (asked,) = [span for span in answer["spans"] if span["asked"]]
+    assert answer["document"] is None and [o["text"] for o in asked["options"]] == ["24-70", "70 24"]
+    for option in asked["options"]:
+        taken = "70-24 f2.8".replace(asked["text"].strip(), option["text"])
+        assert of(taken)["document"] is not None
 
 
 def test_what_a_line_leaves_out_is_said():
@@ -76,9 +99,8 @@ def test_what_a_line_leaves_out_is_said():
 
 def test_circles_of_classes_are_the_diagonals_of_their_largest_windows():
     """Super 35 and full frame as in the table of references; the others are of the class that they stand for."""
-    assert CIRCLE_MM["Super 35"] == pytest.approx(sum(n * n for n in NAMED["super35"]) ** 0.5, abs=0.05)
-    assert CIRCLE_MM["full frame"] == pytest.approx(sum(n * n for n in NAMED["full_frame"]) ** 0.5, abs=0.05)
-    assert all(format_class(circle) == name for name, circle in CIRCLE_MM.items())
+    for name, key in (("Super 35", "super35"), ("full frame", "full_frame")):
+        assert class_circle_mm(name) == pytest.approx(sum(n * n for n in NAMED[key]) ** 0.5, abs=0.05)
 
 
 @given(st.text(max_size=100))

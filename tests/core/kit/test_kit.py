@@ -107,7 +107,7 @@ def test_formats_with_the_same_picture_stand_together():
     columns = kit_matrix(PRIMES, MatrixAsk(delivery=PLAIN))["columns"]
     assert [(c["name"], c["also"]) for c in columns] == [("UHD", ["twin"]), ("HD", [])]
     by_class = kit_matrix(PRIMES, MatrixAsk(delivery=PLAIN, across="classes"))["columns"]
-    assert [c["format_class"] for c in by_class] == ["full frame", "Super 35"]
+    assert [c["format_class"] for c in by_class] == ["full frame", "four thirds"]
 
 
 def test_in_camera_crops_act_by_their_conditions():

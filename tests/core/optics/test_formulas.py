@@ -15,7 +15,7 @@ from hextan.core.optics import (
     readout,
     windows,
 )
-from hextan.core.optics.classes import LEAST_DIAGONAL_MM, format_class
+from hextan.core.optics.classes import CLASSES, class_circle_mm, class_size_mm, class_words, format_class
 
 
 def _photosites_by_factor(factor, pitch_um, sampling):
@@ -145,13 +145,21 @@ def test_stops_of_a_lens_begin_with_its_widest():
 
 @pytest.mark.parametrize(
     ("width", "height", "name"),
-    [(54.0, 25.6, "65 mm"), (36.0, 24.0, "full frame"), (24.89, 14.0, "Super 35"), (12.52, 7.41, "Super 16"),
-     (9.6, 5.4, "2/3 inch")],
+    [(54.0, 25.6, "large format"), (52.5, 23.0, "65 mm"), (36.0, 24.0, "full frame"), (24.89, 14.0, "Super 35"),
+     (12.52, 7.41, "Super 16"), (9.6, 5.4, "2/3 inch"), (17.3, 13.0, "four thirds"), (13.2, 8.8, "1 inch"),
+     (23.5, 15.6, "APS-C"), (22.3, 14.9, "APS-C"), (40.96, 21.6, "8-perforation 35"), (36.0, 15.1, "full frame"),
+     (27.0, 14.25, "Super 35"), (30.0, 16.0, None), (6.0, 4.0, None), (36.0, 9.0, None)],
 )  # fmt: skip
-def test_classes_by_diagonal(width, height, name):
+def test_a_class_belongs_to_a_size_and_what_is_near_to_none_has_none(width, height, name):
     """Common practice, no source."""
-    assert format_class(float(np.hypot(width, height))) == name
-    assert list(LEAST_DIAGONAL_MM.values()) == sorted(LEAST_DIAGONAL_MM.values(), reverse=True)
+    assert format_class(width, height) == name
+    assert class_words(width, height) == (name or f"{width:.1f} × {height:.1f} mm")
+
+
+def test_the_size_of_a_classs_name_is_of_that_class_and_the_list_goes_from_the_largest():
+    assert all(format_class(*class_size_mm(name)) == name for name in CLASSES)
+    circles = [class_circle_mm(name) for name in CLASSES]
+    assert circles == sorted(circles, reverse=True)
 
 
 @pytest.mark.parametrize(("pupil", "z"), [(1.0, 50 * (10 + 1)), (2.0, 50 * (10 + 0.5)), (0.5, 50 * (10 + 2))])

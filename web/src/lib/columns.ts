@@ -34,10 +34,10 @@ export const COLUMNS: Column[] = [
     ...column(
       'class',
       'Class',
-      'Class of format, by the diagonal of what is recorded',
+      'Class of format, by the size of what is recorded',
       true,
       (r) => -(r.answer.recorded_mm.diagonal ?? 0),
-      (r) => r.format_class,
+      (r) => r.format_class ?? '–',
     ),
     figure: false,
   },

@@ -11,9 +11,10 @@ from hextan.core.ask.questions import QUESTIONS, Answered, OnBench, Question, Sa
 from hextan.core.ask.words import KINDS, Word, read
 from hextan.core.base import HextanError, mm_from_um
 from hextan.core.equipment import FormatInPackage, Package
-from hextan.core.optics import format_class
 
 MOST_LETTERS = 200
+#: A format of the production is set on the Bench for a window whose diagonal is within this share of its own.
+ALIKE = 0.2
 #: What a term alone asks.
 MEANS = "What does a word of the trade mean?"
 EXAMPLES = [*(example for question in QUESTIONS for example in question.examples), "what is a T-stop"]
@@ -194,11 +195,11 @@ def _bench(said: Said, package: Package | None) -> OnBench | None:
     formats = list(package.formats.values())
     here = next((f for f in formats if f.recording.id == window.format_id), None)
     if here is None:
-        classes = format_class(math.hypot(window.width_mm, window.height_mm))
         sized = [
-            (abs(f.mode.window[0] * mm_from_um(f.body.pitch_um) - window.width_mm), f)
+            (abs(_size_mm(f)[0] - window.width_mm), f)
             for f in formats
-            if format_class(_diagonal(f)) == classes
+            if abs(math.log(math.hypot(*_size_mm(f)) / math.hypot(window.width_mm, window.height_mm)))
+            <= ALIKE
         ]
         here = min(sized, key=lambda row: row[0])[1] if sized else None
     if here is None:
@@ -220,5 +221,6 @@ def _bench(said: Said, package: Package | None) -> OnBench | None:
     }
 
 
-def _diagonal(here: FormatInPackage) -> float:
-    return math.hypot(*here.mode.window) * mm_from_um(here.body.pitch_um)
+def _size_mm(here: FormatInPackage) -> tuple[float, float]:
+    w, h = here.mode.window
+    return mm_from_um(w * here.body.pitch_um), mm_from_um(h * here.body.pitch_um)

@@ -29,8 +29,8 @@ from hextan.core.optics import (
     LABELS,
     NAMED,
     angle_of_view_deg,
+    class_words,
     coverage_verdict,
-    format_class,
     needed_circle_mm,
     trim_to_aspect,
 )
@@ -253,7 +253,7 @@ def _covers(said: Said, package: Package | None) -> tuple[str, list[Figure], lis
     figures: list[Figure] = [
         {"name": "needed", "value": f"{needed:.2f} mm"},
         {"name": "circle", "value": told},
-        {"name": "class of the window", "value": format_class(needed)},
+        {"name": "class of the window", "value": class_words(w, h)},
     ]
     steps = [f"the diagonal of {w:g} × {h:g} mm is √({w:g}² + {h:g}²) = {needed:.2f} mm"]
     return (

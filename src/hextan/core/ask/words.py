@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from hextan.core.base import InvalidInputError, either_way, mm_from_um, parse_distance_m, parse_rate
-from hextan.core.entry import CLASS_WORDS, NOMINAL
 from hextan.core.equipment import Package
 from hextan.core.kit import FRAMINGS
-from hextan.core.optics import LABELS, NAMED
+from hextan.core.optics import LABELS, NAMED, class_size_mm
+from hextan.core.reading import CLASS_WORDS
 
 N = r"\d+(?:[.,]\d+)?"
 #: No figure of the trade is larger.
@@ -65,7 +65,7 @@ def _reference(name: str) -> Window:
     for key, label in LABELS.items():
         if label == name:
             return Window(name, *NAMED[key])
-    return Window(name, *NOMINAL[name])  # type: ignore[index]  # one of the classes, as the table of their words has it
+    return Window(name, *class_size_mm(name))  # type: ignore[arg-type]  # one of the classes, as the table of their words has it
 
 
 def _class_word(name: str, pattern: str) -> KindOfWord:
@@ -74,7 +74,7 @@ def _class_word(name: str, pattern: str) -> KindOfWord:
 
 #: Kinds of words, tried in this order at each place of the line.
 KINDS: tuple[KindOfWord, ...] = (
-    *(_class_word(name, pattern) for name, pattern in CLASS_WORDS.items()),
+    *(_class_word(name, rf"(?:{pattern})(?![^\W_])") for name, pattern in CLASS_WORDS.items()),
     KindOfWord("distance", rf"{N}\s*(?:'|′|’|ft\b|feet\b)(?:\s*{N}\s*(?:\"|''|″|”|in\b)?)?|{N}\s*(?:\"|in\b|inch(?:es)?\b)",
                lambda m: parse_distance_m(m[0]), "a distance", "6'2\""),
     KindOfWord("distance", rf"{N}\s*(?:m|cm|metres?|meters?)\b", lambda m: parse_distance_m(m[0]), "a distance", "5m"),

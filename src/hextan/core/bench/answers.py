@@ -98,7 +98,7 @@ class LadderRow(TypedDict):
     """One recording format in the ladder."""
 
     format_id: int
-    format_class: FormatClass
+    format_class: FormatClass | None
     mounts: bool
     verdict: Verdict
     sharpness: Sharpness

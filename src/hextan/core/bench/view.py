@@ -131,7 +131,7 @@ def _row(
     highest = highest_of(here)
     row: LadderRow = {
         "format_id": here.recording.id,
-        "format_class": format_class(answer["recorded_mm"]["diagonal"]),
+        "format_class": format_class(answer["recorded_mm"]["width"], answer["recorded_mm"]["height"]),
         "mounts": not reasons,
         "verdict": coverage_verdict(covered["circle_mm"], covered["needed_mm"]),
         "sharpness": sharpness(here.mode.method == "full", pixels["oversampling"]),

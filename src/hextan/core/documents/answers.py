@@ -28,7 +28,7 @@ class SensorFigures(TypedDict):
     height_mm: float
     diagonal_mm: float
     megapixels: float
-    format_class: FormatClass
+    format_class: FormatClass | None
 
 
 class ModeFigures(TypedDict):
@@ -54,7 +54,7 @@ class FormatFigures(TypedDict):
     width_mm: float
     height_mm: float
     rect: Rect
-    format_class: FormatClass
+    format_class: FormatClass | None
     crop_of_window: float
     oversampling: list[float]
     possible_fps: float | None

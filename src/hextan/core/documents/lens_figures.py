@@ -9,9 +9,9 @@ from hextan.core.documents.answers import CloseFigures, LensFigures, LensSetShee
 from hextan.core.documents.lens_set import LensDocument, LensSetDocument, check_lens_set
 from hextan.core.equipment import Lens, Mount
 from hextan.core.optics import (
-    LEAST_DIAGONAL_MM,
     NAMED,
     angle_of_view_deg,
+    least_circle_mm,
     magnification_from_sensor,
     view_class,
 )
@@ -99,7 +99,7 @@ def _notes(said: LensDocument, lens: Lens, mounts: dict[str, Mount], smallest: f
     if smallest is None:
         notes.append("Image circle not stated: coverage cannot be told.")
     if lens.designed_for is not None and smallest is not None:
-        least = LEAST_DIAGONAL_MM[lens.designed_for]
+        least = least_circle_mm(lens.designed_for)
         if smallest < least:
             notes.append(
                 f"Made for {lens.designed_for}, but {smallest:g} mm is less than the class begins with ({least:g} mm)."

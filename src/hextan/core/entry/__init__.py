@@ -1,17 +1,15 @@
 """How does equipment come from few facts, a line or a pasted table?"""
 
 from hextan.core.entry.body import TICKS, QuickBodyAsk, quick_body
-from hextan.core.entry.figures import CLASS_WORDS
 from hextan.core.entry.lens_line import LensLineAsk, lens_line
 from hextan.core.entry.plain import plain_bodies, plain_lens_sets, plain_rig
-from hextan.core.entry.sensor import NOMINAL
+from hextan.core.entry.sensor import SensorAsk
 
 __all__ = [
-    "CLASS_WORDS",
-    "NOMINAL",
     "TICKS",
     "LensLineAsk",
     "QuickBodyAsk",
+    "SensorAsk",
     "lens_line",
     "plain_bodies",
     "plain_lens_sets",

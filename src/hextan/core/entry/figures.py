@@ -6,16 +6,7 @@ import re
 from dataclasses import dataclass
 
 from hextan.core.base import Fault, InvalidInputError, either_way
-from hextan.core.optics import FormatClass
 
-#: How people write the classes of formats.
-CLASS_WORDS: dict[FormatClass, str] = {
-    "Super 35": r"\b(?:super\s*35|s35)\b",
-    "Super 16": r"\b(?:super\s*16|s16)\b",
-    "full frame": r"\b(?:full[\s-]*frame|ff)\b",
-    "65 mm": r"\b65\s*mm\b",
-    "2/3 inch": r"\b2/3(?:\s*(?:inch|\")|\b)",
-}
 #: What a body or a lens set is called where nobody says more.
 UNKNOWN_MAKER = "unknown maker"
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?")

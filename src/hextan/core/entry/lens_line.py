@@ -5,46 +5,34 @@ Focal lengths, an aperture, a class and a mount, in any order. Circles by class 
 
 from __future__ import annotations
 
-import re
-from dataclasses import dataclass
-from typing import Annotated
+from collections.abc import Iterable
+from typing import Annotated, Any
 
 from pydantic import Field
 from typing_extensions import TypedDict
 
-from hextan.core.base import Fault, FaultBody, InvalidInputError, Part, Plain, either_way
+from hextan.core.base import Fault, FaultBody, InvalidInputError, Part, Plain
 from hextan.core.documents import UNKNOWN_MOUNT, LensSetDocument, parse_lens_set
-from hextan.core.entry.figures import CLASS_WORDS, UNKNOWN_MAKER
+from hextan.core.entry.figures import UNKNOWN_MAKER
 from hextan.core.entry.lens_table import LensTable, read_lens_table
 from hextan.core.entry.tables import ColumnRead
-from hextan.core.optics import FormatClass
+from hextan.core.optics import class_circle_mm
+from hextan.core.reading import LensLineRead, LensSaid, SpanRead, read_lens_words, spans_of
 
-#: Diameter in mm of the circle that a lens made for a class is taken to have: the diagonal of the class's largest usual
-#: window (Super 35 24.89 x 18.66, full frame 36 x 24, Super 16 12.52 x 7.41, 65 mm 54.1 x 25.6, 2/3 inch 11).
-#: Common practice, no source.
-CIRCLE_MM: dict[FormatClass, float] = {
-    "65 mm": 59.9, "full frame": 43.3, "Super 35": 31.1, "Super 16": 14.5, "2/3 inch": 11.0,
-}  # fmt: skip
 MOST_LENSES = 60
-_N = r"\d+(?:[.,]\d+)?"
-_APERTURE = rf"\b(t)\s*/?\s*({_N})|\bf\s*/?\s*({_N})"
-_SQUEEZE = rf"(?<![\d.,])({_N})\s*[x×](?!\s*\d)"
-_FOCAL = re.compile(rf"(?<![\w.,])({_N})(?:\s*(?:-|–|to)\s*({_N}))?(?:\s*mm)?(?!\w)", re.IGNORECASE)
-_MOUNT = r"\b(?=\w*[a-z])\w{1,12}\b"
-#: Words around a line that mean nothing.
-_WORDS = re.compile(
-    r"\b(?:mount|primes?|zooms?|set|lenses|lens|for|and|mm|spherical|anamorphic)\b", re.IGNORECASE
-)
+MOST_LETTERS = 200_000
 
 
 class LensLineAsk(Part):
     """A set of lenses, as it is typed."""
 
-    #: A line, or a table with titles.
-    line: Annotated[str, Field(max_length=40_000)] = ""
+    #: A line, several, or a table with titles.
+    line: Annotated[str, Field(max_length=MOST_LETTERS)] = ""
     name: Annotated[str, Field(max_length=80)] = ""
     #: The mount where the line names none: that of the body.
     mount: Annotated[str, Field(max_length=80)] = ""
+    #: Mounts of the production, by their names.
+    mounts: Annotated[list[Annotated[str, Field(max_length=80)]], Field(max_length=200)] = []
 
 
 class LensLine(TypedDict):
@@ -53,55 +41,15 @@ class LensLine(TypedDict):
     told: list[str]
     assumed: list[str]
     faults: list[FaultBody]
+    #: The text, each character in one span with what it was taken for.
+    spans: list[SpanRead]
     #: Of a table.
     columns: list[ColumnRead]
     document: LensSetDocument | None
 
 
-@dataclass
-class _Said:
-    """What a line says; ends of zooms, None at the long one of a prime."""
-
-    focals: list[tuple[float, float | None]]
-    stop: float | None
-    #: Whether it is a T-stop; else an f-number.
-    by_light: bool
-    of_class: FormatClass | None
-    squeeze: float
-    mount: str
-    left: str
-
-
-def _understood(line: str) -> _Said:
-    rest = line
-
-    def take(pattern: str) -> re.Match[str] | None:
-        nonlocal rest
-        found = re.search(pattern, rest, re.IGNORECASE)
-        if found is not None:
-            rest = f"{rest[: found.start()]} {rest[found.end() :]}"
-        return found
-
-    aperture = take(_APERTURE)
-    of_class = next((name for name, pattern in CLASS_WORDS.items() if take(pattern)), None)
-    squeeze = take(_SQUEEZE)
-    rest = _WORDS.sub(" ", rest)
-    focals = [(_number(m[1]), _number(m[2]) if m[2] else None) for m in _FOCAL.finditer(rest)]
-    rest = _FOCAL.sub(" ", rest)
-    mount = take(_MOUNT)
-    return _Said(
-        focals=focals,
-        stop=None if aperture is None else _number(aperture[2] or aperture[3]),
-        by_light=aperture is not None and aperture[1] is not None,
-        of_class=of_class,
-        squeeze=1.0 if squeeze is None else _number(squeeze[1]),
-        mount="" if mount is None else mount[0],
-        left=rest.strip(" ,;\t\n"),
-    )
-
-
 def lens_line(ask: LensLineAsk) -> LensLine:
-    """Read a line. Nothing is refused: what is not understood is told.
+    """Read lines about lenses. Nothing is refused: what is not understood is told.
 
     >>> lens_line(LensLineAsk(line="18 25 35 T1.5 Super 35 K50"))["told"]
     ['3 lenses: 18, 25, 35 mm', 'T1.5', 'made for Super 35', 'mount K50']
@@ -109,15 +57,14 @@ def lens_line(ask: LensLineAsk) -> LensLine:
     table = read_lens_table(ask.line, ask.mount.strip() or UNKNOWN_MOUNT)
     if table is not None:
         return _of_table(ask, table)
-    said = _understood(ask.line)
-    faults = _faults(ask.line, said)
+    read = read_lens_words(ask.line, [*ask.mounts, ask.mount.strip()])
+    faults = _faults(read)
     document = None
-    if said.focals and not faults:
-        document, faults = _document(_plain(ask, said))
-    assumed = _assumed(said) if said.focals else []
+    if read.lenses and not faults:
+        document, faults = _document(plain_set(read.lenses, ask.name.strip(), ask.mount.strip()))
     return {
-        "told": _told(said), "assumed": assumed, "faults": [fault.as_dict() for fault in faults], "columns": [],
-        "document": document,
+        "told": _told(read.lenses), "assumed": _assumed(read.lenses), "faults": [fault.as_dict() for fault in faults],
+        "spans": spans_of(ask.line, read.words), "columns": [], "document": document,
     }  # fmt: skip
 
 
@@ -154,59 +101,84 @@ def _of_table(ask: LensLineAsk, table: LensTable) -> LensLine:
     told = [f"{len(ends)} {'lens' if len(ends) == 1 else 'lenses'}: {names} mm"] if ends else []
     columns: list[ColumnRead] = [{"title": title, "taken_for": meaning} for title, meaning in table.columns]
     return {
-        "told": told, "assumed": silent, "faults": [fault.as_dict() for fault in faults], "columns": columns,
-        "document": document,
+        "told": told, "assumed": silent, "faults": [fault.as_dict() for fault in faults], "spans": [],
+        "columns": columns, "document": document,
     }  # fmt: skip
 
 
-def _faults(line: str, said: _Said) -> list[Fault]:
-    told = [
-        Fault("line", number, str(either_way(number)))
-        for number in re.findall(r"(?<!\d)\d{1,3},\d{3}(?!\d)", line)
-    ]
-    if said.left:
-        rule = "is not understood: write focal lengths, T or f, a class and a mount"
-        told.append(Fault("line", said.left, rule))
-    if line.strip() and not said.focals:
-        told.append(Fault("line", line, "says no focal length: begin with them, like 18 25 35 or 24-70"))
-    if len(said.focals) > MOST_LENSES:
-        told.append(Fault("line", len(said.focals), f"a line has at most {MOST_LENSES} lenses: read a file"))
-    if said.focals and said.stop is None:
-        told.append(Fault("line", line, "says no aperture: add T1.5 or f2.8"))
+def _faults(read: LensLineRead) -> list[Fault]:
+    told = [Fault("line", word.text.strip(), word.rule) for word in read.asked]
+    if read.text.strip() and not read.lenses and not told:
+        rule = "says no focal length: begin with them, like 18 25 35 or 24-70"
+        told.append(Fault("line", read.text[:200], rule))
+    if len(read.lenses) > MOST_LENSES:
+        rule = f"a line has at most {MOST_LENSES} lenses: read a file"
+        told.append(Fault("line", len(read.lenses), rule))
+    silent = [lens for lens in read.lenses if lens.t_stop is None and lens.f_number is None]
+    if silent:
+        names = ", ".join(_name(lens.focal_mm, lens.long_mm) for lens in silent[:6])
+        told.append(Fault("line", names, "says no aperture: add T1.5 or f2.8"))
     return told
 
 
-def _told(said: _Said) -> list[str]:
-    names = [_name(short, long) for short, long in said.focals]
-    return [
-        text
-        for text, there in (
-            (f"{len(names)} {'lens' if len(names) == 1 else 'lenses'}: {', '.join(names)} mm", names),
-            (f"{'T' if said.by_light else 'f/'}{said.stop:g}" if said.stop else "", said.stop),
-            (f"squeeze {said.squeeze:g}x", said.squeeze != 1.0),
-            (f"made for {said.of_class}", said.of_class),
-            (f"mount {said.mount}", said.mount),
-        )
-        if there
+def _one(values: Iterable[Any]) -> Any:
+    """The value that all have; None where they differ, or have none."""
+    found = set(values)
+    return found.pop() if len(found) == 1 else None
+
+
+def _told(lenses: list[LensSaid]) -> list[str]:
+    if not lenses:
+        return []
+    names = [_name(lens.focal_mm, lens.long_mm) for lens in lenses]
+    count = f"{len(names)} {'lens' if len(names) == 1 else 'lenses'}"
+    same = _one(_stop_words(lens) for lens in lenses)
+    if same is None:
+        names = [f"{name} {_stop_words(lens)}".strip() for name, lens in zip(names, lenses, strict=True)]
+    told = [f"{count}: {', '.join(names)} mm" if same is not None else f"{count}: {', '.join(names)}"]
+    told += [same] if same else []
+    rows = (
+        ("squeeze", "squeeze {:g}x"), ("of_class", "made for {}"), ("mount", "mount {}"), ("circle_mm", "circle {:g} mm"),
+        ("close_m", "close focus {:g} m"), ("front_mm", "front {:g} mm"), ("weight_kg", "{:g} kg"),
+    )  # fmt: skip
+    for name, words in rows:
+        values = [getattr(lens, name) for lens in lenses]
+        shown = list(dict.fromkeys(value for value in values if value is not None))
+        told += [" / ".join(words.format(value) for value in shown)] if shown else []
+    return told
+
+
+def _stop_words(lens: LensSaid) -> str:
+    parts = []
+    for mark, low, high in (("T", lens.t_stop, lens.t_long), ("f/", lens.f_number, lens.f_long)):
+        if low is not None:
+            parts.append(f"{mark}{low:g}" + ("" if high is None else f"-{high:g}"))
+    return " ".join(parts)
+
+
+def _assumed(lenses: list[LensSaid]) -> list[str]:
+    if not lenses:
+        return []
+    classes = list(
+        dict.fromkeys(lens.of_class for lens in lenses if lens.circle_mm is None and lens.of_class)
+    )
+    told = [
+        f"Circles of {class_circle_mm(name):.1f} mm, as {name} lenses usually have: enter measured ones."
+        for name in classes
     ]
-
-
-def _assumed(said: _Said) -> list[str]:
-    if said.of_class is None:
-        circles = "No class: nothing is known of their circles, and coverage is told as not known."
-    else:
-        circles = (
-            f"Circles of {CIRCLE_MM[said.of_class]:g} mm, as the class usually has: enter measured ones."
-        )
-    if said.by_light:
-        stops = "No f-number: depth is computed with the T-stop, and told a little too deep."
-    else:
-        stops = "No T-stop: the exposure is told by the f-number, a little too bright."
-    return [circles, stops, "No close focus: no distance is said to be too near."]
-
-
-def _number(text: str) -> float:
-    return float(text.replace(",", "."))
+    lacks: dict[str, bool] = {
+        "No class: nothing is known of their circles, and coverage is told as not known.": any(
+            x.circle_mm is None and x.of_class is None for x in lenses
+        ),
+        "No f-number: depth is computed with the T-stop, and told a little too deep.": any(
+            x.f_number is None for x in lenses
+        ),
+        "No T-stop: the exposure is told by the f-number, a little too bright.": any(
+            x.t_stop is None for x in lenses
+        ),
+        "No close focus: no distance is said to be too near.": any(x.close_m is None for x in lenses),
+    }
+    return told + [words for words, lacking in lacks.items() if lacking]
 
 
 def _name(short: float, long: float | None) -> str:
@@ -219,26 +191,46 @@ def _set_name(focals: list[tuple[float, float | None]]) -> str:
     return f"{kind} {' to '.join(ends)}"
 
 
-def _plain(ask: LensLineAsk, said: _Said) -> Plain:
+def plain_set(lenses: list[LensSaid], name: str, mount: str) -> Plain:
+    """A set of lenses as plain data.
+
+    Parameters
+    ----------
+    name : of the set; empty where it goes by the lenses
+    mount : of those whose line says none
+    """
     assumed = {"kind": "computed", "source": "assumed of its class, not stated"}
-    circle = None if said.of_class is None else CIRCLE_MM[said.of_class]
     seen: dict[str, int] = {}
-    lenses = []
-    for short, long in said.focals:
-        name = _name(short, long)
-        seen[name] = seen.get(name, 0) + 1
-        lenses.append(
+    rows = []
+    for lens in lenses:
+        focal = _name(lens.focal_mm, lens.long_mm)
+        seen[focal] = seen.get(focal, 0) + 1
+        circle = lens.circle_mm
+        if circle is None and lens.of_class is not None:
+            circle = round(class_circle_mm(lens.of_class), 1)
+        rows.append(
             {
-                "name": name if seen[name] == 1 else f"{name} ({seen[name]})",
-                "focal_mm": short,
-                "focal_long_mm": long,
-                "t_stop": said.stop if said.by_light else None,
-                "f_number": None if said.by_light else said.stop,
-                "designed_for": said.of_class,
+                "name": focal if seen[focal] == 1 else f"{focal} ({seen[focal]})",
+                "focal_mm": lens.focal_mm,
+                "focal_long_mm": lens.long_mm,
+                "t_stop": lens.t_stop,
+                "t_stop_long": lens.t_long,
+                "f_number": lens.f_number,
+                "f_number_long": lens.f_long,
+                "designed_for": lens.of_class,
                 "image_circle_mm": circle,
-                "origins": {} if circle is None else {"image_circle_mm": assumed},
-                "squeeze": said.squeeze,
-                "mount": said.mount or ask.mount.strip() or UNKNOWN_MOUNT,
+                "origins": {"image_circle_mm": assumed}
+                if circle is not None and lens.circle_mm is None
+                else {},
+                "squeeze": lens.squeeze or 1.0,
+                "close_focus_m": lens.close_m,
+                "weight_kg": lens.weight_kg,
+                "front_mm": lens.front_mm,
+                "mount": lens.mount or mount or UNKNOWN_MOUNT,
             }
         )
-    return {"name": ask.name.strip() or _set_name(said.focals), "maker": UNKNOWN_MAKER, "lenses": lenses}
+    names = list(dict.fromkeys(lens.name for lens in lenses if lens.name))
+    told = name or (
+        names[0][:80] if len(names) == 1 else _set_name([(x.focal_mm, x.long_mm) for x in lenses])
+    )
+    return {"name": told, "maker": UNKNOWN_MAKER, "lenses": rows}

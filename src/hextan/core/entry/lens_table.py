@@ -7,8 +7,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from hextan.core.base import Fault, InvalidInputError, Plain, Unit, parse_distance_m, parse_weight_kg
-from hextan.core.entry.figures import CLASS_WORDS
 from hextan.core.entry.tables import cells_of, meanings_of
+from hextan.core.reading import CLASS_WORDS, class_of
 
 #: What the title of a column means, a row each. The more special ones stand first.
 TITLES: tuple[tuple[str, str], ...] = (
@@ -170,9 +170,7 @@ def _weight(lens: Plain, cell: str, title: str) -> None:
 
 
 def _class(lens: Plain, cell: str, title: str) -> None:
-    found = next(
-        (name for name, pattern in CLASS_WORDS.items() if re.search(pattern, cell, re.IGNORECASE)), None
-    )
+    found = class_of(cell)
     if found is None:
         raise ValueError(f"is no class: {', '.join(CLASS_WORDS)}")
     lens["designed_for"] = found

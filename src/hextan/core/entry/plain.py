@@ -10,27 +10,9 @@ from hextan.core.documents import BodyDocument, FilterDocument, LensSetDocument,
 from hextan.core.entry.body import QuickBodyAsk, quick_body
 from hextan.core.entry.lens_line import LensLineAsk, lens_line
 from hextan.core.entry.sensor import SensorAsk
+from hextan.core.optics import NAMED_WINDOWS
 
 MAKER = "plain"
-#: A window each: name, width and height in mm, and where the figures come from.
-WINDOWS: tuple[tuple[str, float, float, str], ...] = (
-    ("Super 35, 4 perforations", 24.89, 18.66, "SMPTE ST 59, full aperture, from memory"),
-    ("Super 35, 3 perforations", 24.89, 13.87, "common practice, no source"),
-    ("Super 35 in 16:9", 24.89, 14.0, "the width of SMPTE ST 59 in 16:9"),
-    ("35 mm, Academy", 21.95, 16.0, "SMPTE ST 59, from memory"),
-    ("35 mm, 2 perforations", 24.89, 9.35, "common practice, no source"),
-    ("full frame", 36.0, 24.0, "ISO 1007, from memory"),
-    ("full frame in 16:9", 36.0, 20.25, "the width of ISO 1007 in 16:9"),
-    ("65 mm, 5 perforations", 52.48, 23.01, "SMPTE ST 215, from memory"),
-    ("Super 16", 12.52, 7.41, "SMPTE ST 201, from memory"),
-    ("16 mm", 10.26, 7.49, "SMPTE ST 7, from memory"),
-    ("APS-C, 23.6 mm", 23.6, 15.6, "common practice, no source"),
-    ("APS-C, 22.3 mm", 22.3, 14.9, "common practice, no source"),
-    ("half frame", 24.0, 18.0, "common practice, no source"),
-    ("micro four thirds", 17.3, 13.0, "common practice, no source"),
-    ("1 inch", 13.2, 8.8, "common practice, no source"),
-    ("2/3 inch", 9.6, 5.4, "common practice, no source"),
-)
 #: A series each: name, and the line that makes it.
 GLASS: tuple[tuple[str, str], ...] = (
     ("Primes for Super 35", "18 21 25 32 40 50 65 75 100 T2 Super 35"),
@@ -46,7 +28,7 @@ GLASS: tuple[tuple[str, str], ...] = (
 def plain_bodies() -> list[BodyDocument]:
     """Make the bodies. Photosites stand in: a window of film has none."""
     bodies = []
-    for name, w, h, source in WINDOWS:
+    for name, _, w, h, source in NAMED_WINDOWS:
         # A stand-in for the photosites of every window, as a camera of few facts has it.
         sensor = SensorAsk(size_mm=f"{w} x {h}")
         made = quick_body(QuickBodyAsk(name=name, maker=MAKER, sensor=sensor, modes="whole 24 25 30"))[

@@ -12,19 +12,9 @@ from typing_extensions import TypedDict
 
 from hextan.core.base import Fault, InvalidInputError, Part
 from hextan.core.entry.figures import Figure, read_figure, read_pair, whole_pair, without_unit
-from hextan.core.optics import LABELS, NAMED, FormatClass, format_class
+from hextan.core.optics import CLASS_ERROR, LABELS, NAMED, FormatClass, class_size_mm, format_class
 
 Typed = Annotated[str, Field(max_length=60)]
-#: Width and height in mm that a class is taken for where nothing else is known, and how far real ones are from it.
-#: Common practice, no source.
-NOMINAL: dict[FormatClass, tuple[float, float]] = {
-    "65 mm": (54.1, 25.6),
-    "full frame": (36.0, 24.0),
-    "Super 35": (24.9, 14.0),
-    "Super 16": (12.5, 7.4),
-    "2/3 inch": (9.6, 5.4),
-}
-NOMINAL_ERROR = 0.08
 #: Photosites across that stand in where only a size is known; everything told in millimetres is right all the same.
 STAND_IN = 6000
 
@@ -128,8 +118,14 @@ def _read(ask: SensorAsk, sensor: Sensor) -> _Given:
         ),
         pitch=of("pitch_um", lambda t: read_figure(t, "pitch_um", "6.4"), "um", "µm", "μm", "microns"),
         megapixels=of("megapixels", lambda t: read_figure(t, "megapixels", "24.2"), "mp", "megapixels"),
-        crop=of("crop", lambda t: read_figure(t, "crop", "1.5"), "x", "×"),
+        crop=of("crop", _crop, "x", "×"),
     )
+
+
+def _crop(text: str) -> Figure:
+    """A crop factor; a whole one is meant to a tenth: 1 is full frame, and 2 half of it."""
+    figure = read_figure(text, "crop", "1.5")
+    return Figure(figure.value, min(figure.error, 0.05))
 
 
 def _wide(ask: SensorAsk, given: _Given) -> tuple[Figure, float] | None:
@@ -139,8 +135,8 @@ def _wide(ask: SensorAsk, given: _Given) -> tuple[Figure, float] | None:
         w, h = NAMED[ask.reference]
         return Figure(w).over(given.crop), aspect or h / w
     if ask.format_class is not None:
-        w, h = NOMINAL[ask.format_class]
-        return Figure(w, w * NOMINAL_ERROR), aspect or h / w
+        w, h = class_size_mm(ask.format_class)
+        return Figure(w, w * CLASS_ERROR), aspect or h / w
     return None
 
 
@@ -204,9 +200,9 @@ def _contradictions(ask: SensorAsk, given: _Given, sensor: Sensor) -> None:
     width, height = sensor.size_mm
     measured = given.size is not None or (known and given.pitch is not None)
     if ask.format_class is not None and measured:
-        there = format_class(math.hypot(width, height))
+        there = format_class(width, height)
         if there != ask.format_class:
-            say(["format_class"], f"A diagonal of {math.hypot(width, height):.1f} mm counts as {there}, "
+            say(["format_class"], f"{width:.1f} × {height:.1f} mm counts as {there or 'no class that has a name'}, "
                 f"not as {ask.format_class}.")  # fmt: skip
     if given.crop is not None and measured:
         share = sensor.pitch_um.share if given.size is None else given.size[0].share
@@ -246,7 +242,11 @@ def _tell(ask: SensorAsk, given: _Given, sensor: Sensor) -> None:
     rows: dict[FactName, tuple[str, object, str]] = {
         "size_mm": (size, given.size, wide),
         **sites,  # type: ignore[dict-item]  # its keys are among the names
-        "format_class": (format_class(diagonal), ask.format_class, f"by the diagonal of {diagonal:.1f} mm"),
+        "format_class": (
+            format_class(width, height) or "no class that has a name",
+            ask.format_class,
+            f"by its size; the diagonal is {diagonal:.1f} mm",
+        ),
         "crop": (f"{NAMED[ask.reference][0] / width:.3f}× of {reference}", given.crop, "by the width"),
     }
     for name, (text, typed, how) in rows.items():

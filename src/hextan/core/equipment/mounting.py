@@ -12,11 +12,11 @@ from dataclasses import dataclass, field
 
 from hextan.core.equipment.answers import Combination, Mounted, MountingVerdict, Way
 from hextan.core.equipment.package import Body, Lens, MountAdapter, Rig
-from hextan.core.optics import LEAST_DIAGONAL_MM, stops_of_adapter
+from hextan.core.optics import CLASSES, stops_of_adapter
 
 _RANK: dict[MountingVerdict, int] = {"possible": 0, "consequences": 1, "impossible": 2}
 #: The smallest class first.
-_SIZE = {name: i for i, name in enumerate(reversed(LEAST_DIAGONAL_MM))}
+_SIZE = {name: i for i, name in enumerate(reversed(CLASSES))}
 
 
 @dataclass(frozen=True)

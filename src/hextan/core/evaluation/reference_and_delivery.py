@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from hextan.core.base import Id, Millimetres, Name, Part
 from hextan.core.evaluation.contract import Delivery
-from hextan.core.optics import By
+from hextan.core.optics import NAMED, NAMED_WINDOWS, By
 
 
 class OwnWindow(Part):
@@ -19,20 +19,11 @@ class OwnWindow(Part):
     height_mm: Millimetres
 
 
-#: Windows that are ready to be a reference. Common practice, no source, but for: Super 16 (SMPTE ST 201, from memory)
-#: and 65 mm (SMPTE ST 215, from memory).
+#: Windows that are ready to be a reference: all that have a name but those of `NAMED` themselves.
 READY_REFERENCES: tuple[OwnWindow, ...] = tuple(
-    OwnWindow(name=name, width_mm=w, height_mm=h)
-    for name, w, h in (
-        ("micro four thirds", 17.3, 13.0),
-        ("APS-C, 23.6 mm", 23.6, 15.6),
-        ("APS-C, 22.3 mm", 22.3, 14.9),
-        ("half frame", 24.0, 18.0),
-        ("Super 16", 12.52, 7.41),
-        ("1 inch", 13.2, 8.8),
-        ("2/3 inch", 9.6, 5.4),
-        ("65 mm", 52.48, 23.01),
-    )
+    OwnWindow(name=window.name, width_mm=window.width_mm, height_mm=window.height_mm)
+    for window in NAMED_WINDOWS
+    if (window.width_mm, window.height_mm) not in NAMED.values()
 )
 
 

@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 
 from hextan.core.equipment import KitVerdict, Mounted, WindowMap
 from hextan.core.evaluation import Note, ReferenceAnswer
-from hextan.core.optics import By, CircleAxis, Corner, FormatClass, Verdict, ViewClass
+from hextan.core.optics import By, CircleAxis, Corner, Verdict, ViewClass
 
 
 class MatrixColumn(TypedDict):
@@ -20,7 +20,8 @@ class MatrixColumn(TypedDict):
     mode: str
     body: str
     also: list[str]
-    format_class: FormatClass
+    #: Or its size, where it has no class.
+    format_class: str
     recorded_mm: list[float]
     picture_mm: list[float]
     highest_fps: float | None

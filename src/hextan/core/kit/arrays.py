@@ -36,10 +36,10 @@ from hextan.core.optics import VERDICTS as OF_CIRCLES
 from hextan.core.optics import (
     ReferenceWindow,
     angle_of_view_deg,
+    class_words,
     coverage_numbers,
     crop_factors,
     dark_share,
-    format_class,
     named_reference,
 )
 
@@ -387,7 +387,8 @@ def pictures(kit: Kit) -> list[list[int]]:
 def class_columns(kit: Kit) -> list[list[int]]:
     """For each class of formats the column with the largest recording, then the others of the class."""
     groups: dict[str, list[int]] = {}
-    diagonal = np.hypot(kit.columns.recorded_w, kit.columns.recorded_h)
+    c = kit.columns
+    diagonal = np.hypot(c.recorded_w, c.recorded_h)
     for j in np.argsort(-diagonal, kind="stable").tolist():
-        groups.setdefault(format_class(float(diagonal[j])), []).append(j)
+        groups.setdefault(class_words(float(c.recorded_w[j]), float(c.recorded_h[j])), []).append(j)
     return list(groups.values())

@@ -20,7 +20,7 @@ from hextan.core.kit.arrays import (
     pictures,
 )
 from hextan.core.kit.ask import MatrixAsk
-from hextan.core.optics import CORNERS, Corner, dark_corners, format_class, view_classes
+from hextan.core.optics import CORNERS, Corner, class_words, dark_corners, view_classes
 
 
 def kit_matrix(package: Package, ask: MatrixAsk) -> KitMatrix:
@@ -67,7 +67,7 @@ def _column(kit: Kit, group: list[int], by_class: bool) -> MatrixColumn:
         "mode": place.mode.name,
         "body": place.body.name,
         "also": [] if by_class else [kit.places[k].recording.name for k in group[1:]],
-        "format_class": format_class(float(np.hypot(c.recorded_w[j], c.recorded_h[j]))),
+        "format_class": class_words(float(c.recorded_w[j]), float(c.recorded_h[j])),
         "recorded_mm": [float(c.recorded_w[j]), float(c.recorded_h[j])],
         "picture_mm": [float(c.picture_w[j]), float(c.picture_h[j])],
         "highest_fps": highest.usable_fps,

@@ -11,7 +11,17 @@ from hextan.core.optics.angle_classes import (
 from hextan.core.optics.angles import PROJECTIONS, Projection, angle_of_view_deg, view_angles_deg
 from hextan.core.optics.chain import Traced, trace
 from hextan.core.optics.circles import CircleAxis, circle_along_mm, covering_from, spans_where
-from hextan.core.optics.classes import LEAST_DIAGONAL_MM, FormatClass, format_class
+from hextan.core.optics.classes import (
+    CLASS_ERROR,
+    CLASSES,
+    NAMED_WINDOWS,
+    FormatClass,
+    class_circle_mm,
+    class_size_mm,
+    class_words,
+    format_class,
+    least_circle_mm,
+)
 from hextan.core.optics.conjugates import (
     close_up_growth,
     close_up_stops,
@@ -57,13 +67,15 @@ from hextan.core.optics.windows import crop_factors, extract_picture, trim_to_as
 __all__ = [
     "BYTES",
     "BY_A_HAIR",
+    "CLASSES",
+    "CLASS_ERROR",
     "CORNERS",
     "DIMENSIONS",
     "LABELS",
     "LEAST_ANGLE_DEG",
-    "LEAST_DIAGONAL_MM",
     "MARGINAL_SHARE",
     "NAMED",
+    "NAMED_WINDOWS",
     "PROJECTIONS",
     "RATE_TOLERANCE",
     "SAMPLES",
@@ -86,6 +98,9 @@ __all__ = [
     "angles",
     "bytes_per_second",
     "circle_along_mm",
+    "class_circle_mm",
+    "class_size_mm",
+    "class_words",
     "close_up_growth",
     "close_up_stops",
     "coc",
@@ -108,6 +123,7 @@ __all__ = [
     "hold",
     "hyperfocal",
     "largest_window_mm",
+    "least_circle_mm",
     "magnification_from_sensor",
     "marked_stop",
     "media",

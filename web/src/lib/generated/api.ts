@@ -1868,7 +1868,7 @@ export interface components {
              * @description Classes.
              * @default []
              */
-            classes: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch")[];
+            classes: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch")[];
             /**
              * Glass
              * @description Glass.
@@ -1938,7 +1938,7 @@ export interface components {
              * @description Classes.
              * @default []
              */
-            classes?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch")[];
+            classes?: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch")[];
             /**
              * Glass
              * @description Glass.
@@ -3545,10 +3545,9 @@ export interface components {
             firmware: string;
             /**
              * Format Class
-             * @description Class of the recording by its diagonal.
-             * @enum {string}
+             * @description Class of the recording by its size; none where it is near to no named size.
              */
-            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            format_class: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * Formats
              * @description Formats.
@@ -8977,10 +8976,9 @@ export interface components {
             crop_of_window: number;
             /**
              * Format Class
-             * @description Class of the recording by its diagonal.
-             * @enum {string}
+             * @description Class of the recording by its size; none where it is near to no named size.
              */
-            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            format_class: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * Height Mm
              * @description Height, millimetres.
@@ -10155,10 +10153,9 @@ export interface components {
             answer: components["schemas"]["FormatAnswer"];
             /**
              * Format Class
-             * @description Class of the recording by its diagonal.
-             * @enum {string}
+             * @description Class of the recording by its size; none where it is near to no named size.
              */
-            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            format_class: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * Format Id
              * @description Format id.
@@ -10563,7 +10560,7 @@ export interface components {
              * Designed For
              * @description Designed for.
              */
-            designed_for: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            designed_for: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * F Number
              * @description f-number behind the adapters, by which depth goes; null where none is known.
@@ -10710,7 +10707,7 @@ export interface components {
              * Designed For
              * @description Designed for.
              */
-            designed_for?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            designed_for?: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * F Number
              * @description f-number behind the adapters, by which depth goes; null where none is known.
@@ -10877,6 +10874,11 @@ export interface components {
              */
             faults: components["schemas"]["FaultBody"][];
             /**
+             * Spans
+             * @description Spans.
+             */
+            spans: components["schemas"]["SpanRead"][];
+            /**
              * Told
              * @description Told.
              */
@@ -10899,6 +10901,12 @@ export interface components {
              * @default
              */
             mount?: string;
+            /**
+             * Mounts
+             * @description Mounts.
+             * @default []
+             */
+            mounts?: string[];
             /**
              * Name
              * @description Name.
@@ -11036,7 +11044,7 @@ export interface components {
              * Designed For
              * @description Designed for.
              */
-            designed_for: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            designed_for: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * F Number
              * @description f-number behind the adapters, by which depth goes; null where none is known.
@@ -11332,7 +11340,7 @@ export interface components {
              * Classes
              * @description Classes.
              */
-            classes: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch")[];
+            classes: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch")[];
             /**
              * Focal Max Mm
              * @description Focal max, millimetres.
@@ -11682,7 +11690,7 @@ export interface components {
         };
         /**
          * LineRead
-         * @description A line, and what was understood of it.
+         * @description A scan mode of a line, and what was understood of it.
          */
         LineRead: {
             /**
@@ -11710,6 +11718,11 @@ export interface components {
              * @description Name.
              */
             name: string;
+            /**
+             * Recorded
+             * @description Recorded.
+             */
+            recorded: string[];
             /**
              * Told
              * @description Told.
@@ -12432,10 +12445,9 @@ export interface components {
             body: string;
             /**
              * Format Class
-             * @description Class of the recording by its diagonal.
-             * @enum {string}
+             * @description Class of the recording by its size; none where it is near to no named size.
              */
-            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            format_class: string;
             /**
              * Format Id
              * @description Format id.
@@ -13483,6 +13495,11 @@ export interface components {
          */
         OfferedFormat: {
             /**
+             * Cuts
+             * @description Cuts.
+             */
+            cuts: string;
+            /**
              * Name
              * @description Name.
              */
@@ -13759,6 +13776,22 @@ export interface components {
              * @description In words.
              */
             text: string;
+        };
+        /**
+         * OptionRead
+         * @description A meaning that is offered: in words, and the text that says so without a doubt.
+         */
+        OptionRead: {
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * Origin
@@ -15360,6 +15393,11 @@ export interface components {
          */
         QuickBody: {
             /**
+             * Body
+             * @description Body.
+             */
+            body: string[];
+            /**
              * Columns
              * @description Columns.
              */
@@ -15393,12 +15431,23 @@ export interface components {
             modes: components["schemas"]["LineRead"][];
             /** @description Sheet. */
             sheet: components["schemas"]["BodySheet"] | null;
+            /**
+             * Spans
+             * @description Spans.
+             */
+            spans: components["schemas"]["SpanRead"][];
         };
         /**
          * QuickBodyAsk
          * @description What is known of a body, as it is typed.
          */
         QuickBodyAsk: {
+            /**
+             * Also
+             * @description Also.
+             * @default []
+             */
+            also?: string[];
             /**
              * Formats
              * @description Formats.
@@ -16658,9 +16707,9 @@ export interface components {
             crop?: string;
             /**
              * Format Class
-             * @description Class of the recording by its diagonal.
+             * @description Class of the recording by its size; none where it is near to no named size.
              */
-            format_class?: ("65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch") | null;
+            format_class?: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * Megapixels
              * @description Megapixels.
@@ -16732,10 +16781,9 @@ export interface components {
             diagonal_mm: number;
             /**
              * Format Class
-             * @description Class of the recording by its diagonal.
-             * @enum {string}
+             * @description Class of the recording by its size; none where it is near to no named size.
              */
-            format_class: "65 mm" | "full frame" | "Super 35" | "Super 16" | "2/3 inch";
+            format_class: ("large format" | "65 mm" | "8-perforation 35" | "full frame" | "Super 35" | "APS-C" | "four thirds" | "1 inch" | "Super 16" | "2/3 inch") | null;
             /**
              * Height Mm
              * @description Height, millimetres.
@@ -19120,6 +19168,48 @@ export interface components {
              * @enum {string}
              */
             way?: "udp" | "http";
+        };
+        /**
+         * SpanRead
+         * @description A stretch of the text, by the numbers of its characters, and what it was taken for.
+         */
+        SpanRead: {
+            /**
+             * Asked
+             * @description Asked.
+             */
+            asked: string;
+            /**
+             * End
+             * @description End.
+             */
+            end: number;
+            /**
+             * Group
+             * @description Group.
+             * @enum {string}
+             */
+            group: "lens" | "readout" | "recording" | "rate" | "crop" | "light" | "other" | "plain" | "unused";
+            /**
+             * Options
+             * @description Options.
+             */
+            options: components["schemas"]["OptionRead"][];
+            /**
+             * Start
+             * @description Start.
+             */
+            start: number;
+            /**
+             * Taken For
+             * @description Taken for.
+             */
+            taken_for: string;
+            /**
+             * Text
+             * @description In words.
+             */
+            text: string;
         };
         /**
          * SpeedAnswer

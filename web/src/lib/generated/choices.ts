@@ -94,9 +94,14 @@ export const PROJECTIONS = [
 ] as const
 
 export const CLASSES = [
+  "large format",
   "65 mm",
+  "8-perforation 35",
   "full frame",
   "Super 35",
+  "APS-C",
+  "four thirds",
+  "1 inch",
   "Super 16",
   "2/3 inch"
 ] as const
@@ -129,9 +134,59 @@ export const FORMATS_OFFERED = [
 
 export const READY_REFERENCES = [
   {
-    "name": "micro four thirds",
-    "width_mm": 17.3,
-    "height_mm": 13.0
+    "name": "large format",
+    "width_mm": 54.12,
+    "height_mm": 25.58
+  },
+  {
+    "name": "65 mm, 5 perforations",
+    "width_mm": 52.48,
+    "height_mm": 23.01
+  },
+  {
+    "name": "8-perforation 35",
+    "width_mm": 37.72,
+    "height_mm": 24.92
+  },
+  {
+    "name": "8-perforation 35, 17:9",
+    "width_mm": 40.96,
+    "height_mm": 21.6
+  },
+  {
+    "name": "full frame in 16:9",
+    "width_mm": 36.0,
+    "height_mm": 20.25
+  },
+  {
+    "name": "Super 35 in 16:9",
+    "width_mm": 24.89,
+    "height_mm": 14.0
+  },
+  {
+    "name": "Super 35, 3 perforations",
+    "width_mm": 24.89,
+    "height_mm": 13.87
+  },
+  {
+    "name": "35 mm, 2 perforations",
+    "width_mm": 24.89,
+    "height_mm": 9.35
+  },
+  {
+    "name": "35 mm, 4 perforations for 2x",
+    "width_mm": 21.95,
+    "height_mm": 18.6
+  },
+  {
+    "name": "35 mm, Academy",
+    "width_mm": 21.95,
+    "height_mm": 16.0
+  },
+  {
+    "name": "half frame",
+    "width_mm": 24.0,
+    "height_mm": 18.0
   },
   {
     "name": "APS-C, 23.6 mm",
@@ -144,14 +199,9 @@ export const READY_REFERENCES = [
     "height_mm": 14.9
   },
   {
-    "name": "half frame",
-    "width_mm": 24.0,
-    "height_mm": 18.0
-  },
-  {
-    "name": "Super 16",
-    "width_mm": 12.52,
-    "height_mm": 7.41
+    "name": "micro four thirds",
+    "width_mm": 17.3,
+    "height_mm": 13.0
   },
   {
     "name": "1 inch",
@@ -159,14 +209,24 @@ export const READY_REFERENCES = [
     "height_mm": 8.8
   },
   {
+    "name": "Super 16",
+    "width_mm": 12.52,
+    "height_mm": 7.41
+  },
+  {
+    "name": "16 mm",
+    "width_mm": 10.26,
+    "height_mm": 7.49
+  },
+  {
     "name": "2/3 inch",
     "width_mm": 9.6,
     "height_mm": 5.4
   },
   {
-    "name": "65 mm",
-    "width_mm": 52.48,
-    "height_mm": 23.01
+    "name": "2/3 inch in 4:3",
+    "width_mm": 8.8,
+    "height_mm": 6.6
   }
 ] as const
 

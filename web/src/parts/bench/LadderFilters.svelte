@@ -17,7 +17,7 @@
 
   const ladder = $derived(bench.ladder)
   const filter = (part: Partial<BenchState['ladder']>) => onchange({ ladder: { ...ladder, ...part } })
-  const classes = $derived([...new Set(view.rows.map((row) => row.format_class))])
+  const classes = $derived([...new Set(view.rows.flatMap((row) => row.format_class ?? []))])
   const count = $derived(view.rows.filter((row) => row.shown).length)
   const shown = $derived(shownColumns(bench.columns).map((c) => c.key))
   let choosing = $state(false)

@@ -30,7 +30,9 @@
   <figcaption>
     Sensor <span class="figure">{mm(sensor.width_mm)} × {mm(sensor.height_mm)} mm</span>
     <span class="soft"
-      >· Ø {mm(sensor.diagonal_mm)} · {sensor.megapixels.toFixed(1)} MP · {sensor.format_class} · to scale</span
+      >· Ø {mm(sensor.diagonal_mm)} · {sensor.megapixels.toFixed(1)} MP{sensor.format_class
+        ? ` · ${sensor.format_class}`
+        : ''} · to scale</span
     >
   </figcaption>
   <div class="canvas" bind:clientWidth={width} bind:clientHeight={height}>

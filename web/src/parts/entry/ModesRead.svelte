@@ -7,10 +7,21 @@
     formats: readonly string[]
     /** Single ones that are not wanted all the same: `uhd Full`. */
     without: readonly string[]
+    /** Those that cut the sides of a window and are wanted. */
+    also: readonly string[]
     onwithout: (without: string[]) => void
+    onalso: (also: string[]) => void
   }
-  let { answer, formats, without, onwithout }: Props = $props()
+  let { answer, formats, without, also, onwithout, onalso }: Props = $props()
   const leftOut = $derived(answer.columns.filter((column) => column.taken_for === null))
+  /** A format is wanted as it is ticked above; one that cuts the window only where it is asked for. */
+  function choose(one: string, wanted: boolean, cuts: boolean) {
+    const list = cuts ? also : without
+    const now = list.filter((other) => other !== one)
+    if (wanted === cuts) now.push(one)
+    if (cuts) onalso(now)
+    else onwithout(now)
+  }
   const understood = $derived(answer.columns.filter((column) => column.taken_for !== null))
 </script>
 
@@ -29,22 +40,18 @@
       {#if mode.fault}<span class="bad">{mode.fault}</span>
       {:else if mode.told}<span class="figure">{mode.told}</span>
         <span class="formats">
-          {#each mode.formats as { tick, name, why_not } (tick)}
+          {#each mode.recorded as told, n (n)}<span>{told}</span>{/each}
+          {#each mode.formats as { tick, name, why_not, cuts } (tick)}
             {@const one = `${tick} ${mode.name}`}
             {#if !formats.includes(tick)}{:else if why_not}<span class="soft">no {name}: {why_not}</span
               >{:else}<label class="item"
                 ><input
                   type="checkbox"
                   aria-label="{name} in {mode.name}"
-                  checked={!without.includes(one)}
-                  onchange={(event) =>
-                    onwithout(
-                      event.currentTarget.checked
-                        ? without.filter((other) => other !== one)
-                        : [...without, one],
-                    )}
+                  checked={cuts ? also.includes(one) : !without.includes(one)}
+                  onchange={(event) => choose(one, event.currentTarget.checked, cuts !== '')}
                 />
-                {name}</label
+                {name}{#if cuts}<span class="soft">{cuts}</span>{/if}</label
               >{/if}
           {/each}
         </span>

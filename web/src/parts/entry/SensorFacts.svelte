@@ -23,8 +23,10 @@
 {#snippet told(name: string)}
   {@const known = fact(name)}
   {#if fault(name)}<span class="bad" id="told-{name}">{fault(name)}</span>
-  {:else if known && !known.given}<span class="soft" id="told-{name}"
-      ><span class="figure">{known.text}</span>{known.how && `, ${known.how}`}</span
+  {:else if known && (!known.given || !sensor[name])}<span class="soft" id="told-{name}"
+      ><span class="figure">{known.text}</span>{known.given
+        ? ', from the text'
+        : known.how && `, ${known.how}`}</span
     >{/if}
   {#each against(name) as { text } (text)}<span class="warn" role="status">{text}</span>{/each}
 {/snippet}

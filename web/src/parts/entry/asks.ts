@@ -34,7 +34,7 @@ export const NO_BODY: QuickBodyAsk & { sensor: SensorAsk } = {
 
 export const MODES_EXAMPLE = `Full up to 60
 S35 crop 1.5x up to 120
-4K 4096x2160 23.98 24 25 29.97 50
+S35 UHD 4:2:2 10 bit 23.98-59.94, HD up to 120
 2.39 5952x2532 24 25`
 
 export const REFERENCES = [

@@ -8,6 +8,7 @@
   import SensorDrawing from '../../parts/drawings/SensorDrawing.svelte'
   import { MODES_EXAMPLE, NO_BODY, NO_SENSOR, type SensorAsk } from '../../parts/entry/asks'
   import ModesRead from '../../parts/entry/ModesRead.svelte'
+  import ReadText from '../../parts/entry/ReadText.svelte'
   import SensorFacts from '../../parts/entry/SensorFacts.svelte'
   import TextFile from '../../parts/entry/TextFile.svelte'
 
@@ -74,7 +75,8 @@
     </section>
     <section aria-labelledby="modes">
       <h2 id="modes">
-        Scan modes <span class="soft">one in a line, in the words of the camera’s menu; or paste a table</span
+        Scan modes <span class="soft"
+          >in the words of a menu or a spec page, a line each; or paste a page or a table</span
         >
       </h2>
       <textarea
@@ -85,6 +87,7 @@
         spellcheck="false"
         value={ask.modes}
         oninput={(event) => quick.set({ modes: event.currentTarget.value })}></textarea>
+      <ReadText text={ask.modes ?? ''} spans={answer?.spans ?? []} ontext={(modes) => quick.set({ modes })} />
       <p class="bar">
         <TextFile label="or the table from a file" ontext={(modes) => quick.set({ modes })} />
       </p>
@@ -112,8 +115,15 @@
         {answer}
         formats={ask.formats ?? []}
         without={ask.without ?? []}
+        also={ask.also ?? []}
         onwithout={(without) => quick.set({ without })}
+        onalso={(also) => quick.set({ also })}
       />
+      {#if answer.body.length}
+        <ul class="missing" aria-label="What is said of the camera">
+          {#each answer.body as told (told)}<li>{told}</li>{/each}
+        </ul>
+      {/if}
       <ul class="missing soft" aria-label="What is missing">
         {#each answer.missing as told (told)}<li>{told}</li>{/each}
       </ul>

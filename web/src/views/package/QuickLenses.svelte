@@ -2,6 +2,7 @@
   import { onMount } from 'svelte'
   import * as client from '../../lib/client'
   import { Quick } from '../../lib/quick.svelte'
+  import ReadText from '../../parts/entry/ReadText.svelte'
   import TextFile from '../../parts/entry/TextFile.svelte'
   import { pathTo, router } from '../../lib/router.svelte'
   import type { LensLine, LensLineAsk } from '../../lib/types'
@@ -15,7 +16,7 @@
   // svelte-ignore state_referenced_locally
   const quick = new Quick<LensLineAsk, LensLine>(
     `hextan.lenses.${productionId}`,
-    { line: '', name: '', mount: '' },
+    { line: '', name: '', mount: '', mounts: [] },
     client.lensLine,
   )
   const ask = $derived(quick.asked)
@@ -27,7 +28,7 @@
     const bodies = await client.listBodies(productionId)
     const mounts = [...new Set(bodies.data?.here.map((body) => body.mount))]
     // Lenses go on the body that is there, unless the line says another mount.
-    if (mounts.length === 1) quick.set({ mount: mounts[0] })
+    quick.set(mounts.length === 1 ? { mount: mounts[0], mounts } : { mounts })
   })
 
   async function keep(event: SubmitEvent) {
@@ -44,14 +45,15 @@
 <form onsubmit={keep}>
   <label class="line"
     ><span
-      >Lenses in one line <span class="soft">focal lengths, T or f, a class, a mount; or paste a table</span
+      >Lenses <span class="soft"
+        >focal lengths, T or f, a class, a mount; or paste a list, a message or a table</span
       ></span
     >
     <textarea
       class="figure written"
-      rows={several ? 8 : 1}
+      rows={several ? Math.min(12, (ask.line ?? '').split('\n').length + 1) : 1}
       value={ask.line}
-      maxlength="40000"
+      maxlength="200000"
       placeholder="18 25 35 50 85 T1.5 Super 35 K50"
       autocomplete="off"
       spellcheck="false"
@@ -65,6 +67,7 @@
       }}
       oninput={(event) => quick.set({ line: event.currentTarget.value })}></textarea></label
   >
+  <ReadText text={ask.line ?? ''} spans={answer?.spans ?? []} ontext={(line) => quick.set({ line })} />
   <p class="bar"><TextFile label="or the table from a file" ontext={(line) => quick.set({ line })} /></p>
   <div id="understood" class="told">
     {#if answer?.columns.length}
