@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any, NamedTuple
 
 from bench.result import Result
+from hextan.core.ask import QUESTIONS, ask
 from hextan.core.entry import QuickBodyAsk, SensorAsk, quick_body
 from hextan.core.optics import format_class
 from hextan.core.reading import (
@@ -243,7 +244,46 @@ def lenses(name: str = "lens_lines") -> list[Line]:
     return counted(name, lambda written: _glass(read_lens_words(written, ["XP", "W54", "K50", "E18", "G9"])))
 
 
-EVERY: dict[str, Callable[[str], list[Line]]] = {"spec_lines": spec, "lens_lines": lenses}
+#: Questions of the fixtures that are one of ours under another name.
+_SAME = {
+    "like for": {"like"},
+    "depth": {"field", "hyperfocal", "which format"},
+    "crop": {"crop", "crops"},
+    "which mode": {"which format"},
+    "distance": {"distance for"},
+}
+
+
+def _question(written: str, means: str) -> Line:
+    """A question, held against its kind and against the figure that it comes to, where one is said."""
+    asked = ask(written)
+    facts, _, figure = means.partition(" = ")
+    kind = re.split(r" (?=[a-z]+:|\?|~|\d|$)", facts)[0].strip()
+    names = {question.told: question.name for question in QUESTIONS}
+    found = {names.get(answer["question"], "term") for answer in asked["answers"]}
+    shown = "; ".join(answer["told"] for answer in asked["answers"])
+    marked = [word["text"] for word in asked["words"] if word["understood"] is None]
+    every = " ".join([shown, *(f["value"] for a in asked["answers"] for f in a["figures"])])
+    figures = re.findall(r"\d+(?:\.\d+)?", figure)
+    right = found == _SAME.get(kind, {kind}) & found and bool(found)
+    told = [float(n) for n in re.findall(r"\d+(?:\.\d+)?", every)]
+    right = right and all(
+        any(abs(n - float(want)) <= 0.005 * float(want) for n in told) for want in figures[:1]
+    )
+    result = "understood" if right else "wrong" if asked["answers"] else "asked"
+    return Line(written, means, f"{sorted(found)} {shown or asked['wants']} {marked}", result)
+
+
+def questions(name: str = "questions") -> list[Line]:
+    """Questions in one line."""
+    return [_question(written, means) for written, means in lines(name)]
+
+
+EVERY: dict[str, Callable[[str], list[Line]]] = {
+    "spec_lines": spec,
+    "lens_lines": lenses,
+    "questions": questions,
+}
 
 
 def understood() -> list[Result]:

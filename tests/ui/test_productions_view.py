@@ -173,7 +173,9 @@ def test_a_question_is_answered_before_any_production_is_made(empty):
     page.get_by_label("Ask in one line").fill("50 s35")
     expect(page.get_by_text("50 mm on Super 35 is like 72.3 mm on full frame.")).to_be_visible()
     page.get_by_label("Ask in one line").fill("50 s35 banana")
-    expect(page.get_by_role("button", name="banana not understood")).to_be_visible()
+    expect(page.get_by_role("button", name="banana skipped")).to_be_visible()
+    page.get_by_label("Ask in one line").fill("50 s35 b4nana")
+    expect(page.get_by_role("button", name="b4nana not understood")).to_be_visible()
 
 
 def test_a_question_with_the_names_of_the_production_is_set_on_its_bench(bench):

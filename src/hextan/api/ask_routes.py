@@ -10,6 +10,7 @@ from hextan.api.errors import refusals
 from hextan.api.plumbing import Db, Id, answers, json_answer
 from hextan.api.route import Route
 from hextan.core.ask import MOST_LETTERS, ask
+from hextan.store.keeper import find_production
 
 router = APIRouter(route_class=Route, tags=["Ask"])
 
@@ -22,5 +23,7 @@ def ask_line(
     production_id: Annotated[Id | None, Query()] = None,
 ) -> Response:
     """Answer a question in the trade's shorthand; with a production its names are understood too."""
-    package = None if production_id is None else request.app.state.packages.package(db, production_id)
-    return json_answer(ask(q, package))
+    if production_id is None:
+        return json_answer(ask(q))
+    package = request.app.state.packages.package(db, production_id)
+    return json_answer(ask(q, package, find_production(db, production_id).name))

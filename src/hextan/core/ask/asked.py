@@ -8,9 +8,10 @@ from typing_extensions import TypedDict
 
 from hextan.core.ask.gloss import Gloss, gloss_of
 from hextan.core.ask.questions import QUESTIONS, Answered, OnBench, Question, Said
-from hextan.core.ask.words import KINDS, Word, read
+from hextan.core.ask.words import CALLED, KINDS, readings, refused, skipped
 from hextan.core.base import HextanError, mm_from_um
 from hextan.core.equipment import FormatInPackage, Package
+from hextan.core.reading import Word
 
 MOST_LETTERS = 200
 #: A format of the production is set on the Bench for a window whose diagonal is within this share of its own.
@@ -29,6 +30,8 @@ class WordRead(TypedDict):
     understood: str | None
     #: What could stand there, or what has to be asked about it.
     could_be: str
+    #: Whether the line was answered without it.
+    skipped: bool
 
 
 class Asked(TypedDict):
@@ -38,51 +41,84 @@ class Asked(TypedDict):
     answers: list[Answered]
     #: What would make it a question, where it is none yet.
     wants: list[str]
+    #: In whose terms it was read.
+    terms: str
     examples: list[str]
 
 
-def ask(line: str, package: Package | None = None) -> Asked:
+def ask(line: str, package: Package | None = None, production: str = "") -> Asked:
     """Answer a line. It never guesses: a line that means nothing says what would make it a question.
+
+    Words of no list are passed over where the others make one question, and told.
 
     Parameters
     ----------
     package : a production's, so that its names are understood and its formats answered for
+    production : what it is called
 
     >>> ask("50 s35")["answers"][0]["told"]
     '50 mm on Super 35 is like 72.3 mm on full frame.'
     """
+    terms = (
+        f"the names and formats of {production}"
+        if production
+        else "no production: classes and references alone"
+    )
     gloss = gloss_of(line[:MOST_LETTERS])
     if gloss is not None:
-        return _explained(line, gloss)
-    words = read(line[:MOST_LETTERS], package)
-    known = [word for word in words if word.kind != "unknown"]
-    answers = []
+        return _explained(line, gloss, terms)
+    read = readings(line[:MOST_LETTERS], package)
+    words = read[0] if read else []
+    known = [word for word in words if not skipped(word) and not refused(word)]
+    answers: list[Answered] = []
     wants: list[str] = []
-    if len(known) == len(words):
-        for question in QUESTIONS:
-            if _fits(question, words):
-                try:
-                    answers.append(_answered(question, words, package))
-                except HextanError as error:
-                    wants.append(error.message)
-    if known and len(known) == len(words) and not answers and not wants:
+    if not any(refused(word) for word in words):
+        for reading in read:
+            told, asked = _answers([word for word in reading if not skipped(word)], package)
+            answers += [answer for answer in told if answer["told"] not in {a["told"] for a in answers}]
+            wants += [want for want in asked if want not in wants]
+    over = [word for word in words if skipped(word)]
+    # More than one question and words that nobody understood: it is not guessed which.
+    if over and len({answer["question"] for answer in answers}) > 1:
+        answers = []
+    if not answers and not wants and known and len(known) + len(over) == len(words):
         wants = _wants(known) or [
             f"These words make no question together. Ask like {QUESTIONS[0].examples[0]}."
         ]
     return {
-        "words": [_word(word, known) for word in words],
+        "words": [_word(word, known, bool(answers)) for word in words],
         "answers": answers,
         "wants": wants,
+        "terms": terms,
         "examples": EXAMPLES,
     }
 
 
-def _explained(line: str, gloss: Gloss) -> Asked:
+def _answers(words: list[Word], package: Package | None) -> tuple[list[Answered], list[str]]:
+    """The answers of one reading, and what is wrong with it."""
+    answers: list[Answered] = []
+    wants: list[str] = []
+    for question in QUESTIONS:
+        if _fits(question, words):
+            try:
+                answers.append(_answered(question, words, package))
+            except HextanError as error:
+                wants.append(error.message)
+    return answers, wants
+
+
+def _explained(line: str, gloss: Gloss, terms: str) -> Asked:
     """A term of the trade, and what it means."""
     text = line.strip()
     return {
         "words": [
-            {"text": text, "start": line.index(text), "understood": "a term of the trade", "could_be": ""}
+            {
+                "text": text,
+                "start": line.index(text),
+                "understood": "a term of the trade",
+                "could_be": "",
+                "skipped": False,
+            }
         ],
         "answers": [
             {
@@ -94,14 +130,29 @@ def _explained(line: str, gloss: Gloss) -> Asked:
             }
         ],
         "wants": [],
+        "terms": terms,
         "examples": EXAMPLES,
     }
+
+
+#: Words that are crops, of which there may be many.
+CROPS = ("crop", "times", "factors")
+#: What squeezes there are: a bare factor beside a format is one of these, or is no word of such a question.
+SQUEEZES = (1.25, 1.3, 1.33, 1.5, 1.6, 1.65, 1.8, 2.0)
+#: Words between others.
+BETWEEN = ("to", "of", "like", "unit", "intent")
 
 
 def _left(question: Question, words: list[Word]) -> tuple[list[tuple[str, ...]], list[Word]]:
     """What a question still needs after these words, and which of them it has no use for."""
     needs, over = list(question.needs), []
+    # Words between others belong to any question that does not need them.
+    between = {kind for kind in BETWEEN if all(kind not in need for need in question.needs)}
     for word in words:
+        if word.kind in between or (
+            word.kind == "intent" and "intent" not in {k for need in needs for k in need}
+        ):
+            continue
         # The need that has fewest ways to be met is met first.
         fitting = sorted((need for need in needs if word.kind in need), key=len)
         if fitting:
@@ -112,7 +163,9 @@ def _left(question: Question, words: list[Word]) -> tuple[list[tuple[str, ...]],
     useless = []
     for word in over:
         if word.kind in allowed:
-            allowed.remove(word.kind)
+            # Crops may be as many as they are.
+            if word.kind not in CROPS:
+                allowed.remove(word.kind)
         else:
             useless.append(word)
     return needs, useless
@@ -120,7 +173,16 @@ def _left(question: Question, words: list[Word]) -> tuple[list[tuple[str, ...]],
 
 def _fits(question: Question, words: list[Word]) -> bool:
     needs, useless = _left(question, words)
-    return not needs and not useless
+    squeezed = (
+        all(word.value in SQUEEZES for word in words if word.kind == "times") or "squeeze" not in question.may
+    )
+    return not needs and not useless and squeezed and _is_asked(question, words)
+
+
+def _is_asked(question: Question, words: list[Word]) -> bool:
+    """Whether the words that ask something, ask this."""
+    intents = [word.value for word in words if word.kind == "intent"]
+    return all(question.name in means for means in intents) and (bool(intents) or not question.by_name)
 
 
 def _wants(words: list[Word]) -> list[str]:
@@ -128,26 +190,25 @@ def _wants(words: list[Word]) -> list[str]:
     told = []
     for question in QUESTIONS:
         needs, useless = _left(question, words)
-        if words and not useless and needs:
+        if words and not useless and needs and _is_asked(question, words):
             missing = " and ".join(" or ".join(_called(kind) for kind in need) for need in needs)
             told.append((len(needs), f"{question.told} It needs {missing}, as in {question.examples[0]}"))
     return [text for _, text in sorted(told, key=lambda row: row[0])[:3]]
 
 
 def _called(kind: str) -> str:
-    return (
-        next(row.called for row in KINDS if row.kind == kind)
-        if kind != "lens"
-        else "a lens of the production"
-    )
+    return CALLED[kind]
 
 
-def _word(word: Word, known: list[Word]) -> WordRead:
+def _word(word: Word, known: list[Word], answered: bool) -> WordRead:
+    unknown = skipped(word) or refused(word)
     could = word.asked
-    if word.kind == "unknown" and not could:
+    if unknown and not could and not answered:
         could = _could_stand(known)
-    understood = None if word.kind == "unknown" else _understood(word)
-    return {"text": word.text, "start": word.start, "understood": understood, "could_be": could}
+    return {
+        "text": word.text.strip(), "start": word.start, "understood": None if unknown else _understood(word),
+        "could_be": could, "skipped": answered and skipped(word),
+    }  # fmt: skip
 
 
 def _understood(word: Word) -> str:
@@ -167,7 +228,11 @@ def _could_stand(known: list[Word]) -> str:
         for need in (*left[0], question.may)
         for kind in need
     )
-    rows = {row.called: row.example for row in reversed(KINDS) if row.kind in kinds and row.example}
+    rows = {
+        row.called: row.example
+        for row in reversed(KINDS)
+        if row.kind in kinds and row.example and row.kind not in BETWEEN
+    }
     return (
         "could be " + ", ".join(f"{called} ({example})" for called, example in reversed(rows.items()))
         if rows
@@ -183,7 +248,7 @@ def _answered(question: Question, words: list[Word], package: Package | None) ->
         "told": told,
         "figures": figures,
         "steps": steps,
-        "bench": _bench(said, package) if question.on_bench else None,
+        "bench": _bench(said, package) if question.on_bench and said.one("window") is not None else None,
     }
 
 
@@ -191,7 +256,7 @@ def _bench(said: Said, package: Package | None) -> OnBench | None:
     """Formats and lens of the production that come nearest to what is asked."""
     if package is None or not package.formats or not package.lenses:
         return None
-    window = said.one("window")
+    window = said.window_of_lens
     formats = list(package.formats.values())
     here = next((f for f in formats if f.recording.id == window.format_id), None)
     if here is None:

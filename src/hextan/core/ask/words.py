@@ -1,33 +1,21 @@
-"""The words of a question in one line: each is a row of a table, and the line is read into them from left to right."""
+"""The words of a question meet a production: its names are words too, and a word that is two things is read both ways."""
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable
+import itertools
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
-from hextan.core.base import InvalidInputError, either_way, mm_from_um, parse_distance_m, parse_rate
-from hextan.core.equipment import Package
-from hextan.core.kit import FRAMINGS
-from hextan.core.optics import LABELS, NAMED, class_size_mm
-from hextan.core.reading import CLASS_WORDS
+from hextan.core.base import mm_from_um
+from hextan.core.equipment import Body, FormatInPackage, Package
+from hextan.core.optics import LABELS, NAMED, NAMED_WINDOWS, FormatClass, class_size_mm, format_class
+from hextan.core.reading import FILLER, SIGN, SPACE, UNKNOWN, Word, scan_question
 
-N = r"\d+(?:[.,]\d+)?"
-#: No figure of the trade is larger.
-LARGEST = 1e9
-
-
-@dataclass(frozen=True)
-class Word:
-    """A word of the line, or what was not understood of it (kind `unknown`)."""
-
-    kind: str
-    text: str
-    value: Any
-    start: int
-    #: What has to be asked about it, or what could stand there.
-    asked: str = ""
+#: So many readings of one line are answered at most.
+MOST_READINGS = 4
+#: Names shorter than this, or that begin with a figure, are no words.
+_LEAST_NAME = 3
 
 
 @dataclass(frozen=True)
@@ -41,144 +29,182 @@ class Window:
     format_id: int | None = None
 
 
-@dataclass(frozen=True)
-class KindOfWord:
-    """A kind of word: how it is written, what it is worth, what it is called, an example."""
+class KindOfWord(NamedTuple):
+    """A kind of word: what it is called, and an example."""
 
     kind: str
-    pattern: str
-    value: Callable[[re.Match[str]], Any]
     called: str
     example: str
 
 
-def _number(text: str) -> float:
-    return float(text.replace(",", "."))
-
-
-def _ratio(over: str, under: str) -> float:
-    """A ratio; zero, which no figure may be, where there is none."""
-    return _number(over) / _number(under) if _number(under) else 0.0
-
-
-def _reference(name: str) -> Window:
-    for key, label in LABELS.items():
-        if label == name:
-            return Window(name, *NAMED[key])
-    return Window(name, *class_size_mm(name))  # type: ignore[arg-type]  # one of the classes, as the table of their words has it
-
-
-def _class_word(name: str, pattern: str) -> KindOfWord:
-    return KindOfWord("window", pattern, lambda m: _reference(name), "a format", "s35")
-
-
-#: Kinds of words, tried in this order at each place of the line.
+#: What words are, as they are told.
 KINDS: tuple[KindOfWord, ...] = (
-    *(_class_word(name, rf"(?:{pattern})(?![^\W_])") for name, pattern in CLASS_WORDS.items()),
-    KindOfWord("distance", rf"{N}\s*(?:'|′|’|ft\b|feet\b)(?:\s*{N}\s*(?:\"|''|″|”|in\b)?)?|{N}\s*(?:\"|in\b|inch(?:es)?\b)",
-               lambda m: parse_distance_m(m[0]), "a distance", "6'2\""),
-    KindOfWord("distance", rf"{N}\s*(?:m|cm|metres?|meters?)\b", lambda m: parse_distance_m(m[0]), "a distance", "5m"),
-    KindOfWord("size", rf"({N})\s*[x×]\s*({N})(?:\s*mm\b)?", lambda m: (_number(m[1]), _number(m[2])), "a size in mm", "25.3x14.2"),
-    KindOfWord("time", r"1\s*/\s*([1-9]\d*)(?:\s*s\b)?", lambda m: 1 / int(m[1]), "a shutter time", "1/50"),
-    KindOfWord("t_stop", rf"t\s*/?\s*({N})\b", lambda m: _number(m[1]), "a T-stop", "T2.8"),
-    KindOfWord("f_number", rf"f\s*/?\s*({N})\b", lambda m: _number(m[1]), "an f-number", "f1.2"),
-    KindOfWord("ei", r"(?:ei|iso|asa)\s*(\d+)\b", lambda m: int(m[1]), "a sensitivity", "ei800"),
-    KindOfWord("fps", rf"({N})\s*(?:fps|p)\b", lambda m: float(parse_rate(m[1])), "a rate", "25fps"),
-    KindOfWord("hz", rf"({N})\s*hz\b", lambda m: _number(m[1]), "the mains", "50 hz"),
-    KindOfWord("angle", rf"({N})\s*(?:°|deg(?:rees)?\b)", lambda m: _number(m[1]), "a shutter angle", "180°"),
-    KindOfWord("megapixels", rf"({N})\s*(?:mp|megapixels?)\b", lambda m: _number(m[1]), "megapixels", "24 MP"),
-    KindOfWord("crop", rf"(?:/|crop)\s*({N})\s*[x×]?|({N})\s*[x×]\s*crop\b", lambda m: _number(m[1] or m[2]), "a crop", "/1.5"),
-    KindOfWord("aspect", r"(\d{1,2}(?:\.\d+)?)\s*:\s*(\d{1,2}(?:\.\d+)?)", lambda m: _ratio(m[1], m[2]), "an aspect", "2.39:1"),
-    KindOfWord("aspect", r"(?:uhd|hd)\b", lambda m: 16 / 9, "a delivery", "uhd"),
-    KindOfWord("framing", "|".join(rf"{name}\b" for name in FRAMINGS), lambda m: m[0].lower(), "a framing", "waist"),
-    KindOfWord("circle", r"circle\b|ø", lambda m: None, "the word circle", "circle"),
-    KindOfWord("like", r"like\b|=", lambda m: None, "the word like", "like"),
-    KindOfWord("of", r"of\b", lambda m: None, "the word of", "of"),
-    KindOfWord("to", r"to\b|in\b|->", lambda m: None, "the word to", "to"),
-    KindOfWord("unit", r"(?:m|metres?|meters?)\b", lambda m: "m", "a unit", "m"),
-    KindOfWord("unit", r"(?:ft|feet)\b", lambda m: "ft", "a unit", "ft"),
-    KindOfWord("filler", r"(?:on|at|a|an|the|with|lens|and|for|,)(?:\b|(?<=,))", lambda m: None, "", ""),
-    KindOfWord("number", rf"({N})(?:\s*mm\b)?", lambda m: _number(m[1]), "a focal length", "50"),
-)  # fmt: skip
-_COMPILED = [(row, re.compile(row.pattern, re.IGNORECASE)) for row in KINDS]
-_SPACE = re.compile(r"\s+")
-_ANYTHING = re.compile(r"\S+")
+    KindOfWord("number", "a focal length", "50"),
+    KindOfWord("zoom", "a zoom", "24-70"),
+    KindOfWord("lens", "a lens of the production", ""),
+    KindOfWord("window", "a format", "s35"),
+    KindOfWord("body", "a body of the production", ""),
+    KindOfWord("distance", "a distance", "6'2\""),
+    KindOfWord("size", "a size in mm", "25.3x14.2"),
+    KindOfWord("time", "a shutter time", "1/50"),
+    KindOfWord("t_stop", "a T-stop", "T2.8"),
+    KindOfWord("f_number", "an f-number", "f1.2"),
+    KindOfWord("ei", "a sensitivity", "ei800"),
+    KindOfWord("fps", "a rate", "25fps"),
+    KindOfWord("hz", "the mains", "50 hz"),
+    KindOfWord("angle", "a shutter angle", "180°"),
+    KindOfWord("megapixels", "megapixels", "24 MP"),
+    KindOfWord("crop", "a crop", "crop 1.5"),
+    KindOfWord("times", "a crop", "1.6x"),
+    KindOfWord("factors", "several crops", "1.5x 1.067x"),
+    KindOfWord("squeeze", "a squeeze", "2x anamorphic"),
+    KindOfWord("aspect", "an aspect", "2.39:1"),
+    KindOfWord("aspects", "one aspect within another", "16:9 of 17:9"),
+    KindOfWord("raster", "a recording", "uhd"),
+    KindOfWord("framing", "a framing", "waist"),
+    KindOfWord("storage", "storage", "1 TB"),
+    KindOfWord("megabits", "a data rate", "600 Mbit/s"),
+    KindOfWord("circle", "the word circle", "circle"),
+    KindOfWord("like", "the word like", "like"),
+    KindOfWord("of", "the word of", "of"),
+    KindOfWord("to", "the word to", "to"),
+    KindOfWord("unit", "a unit", "m"),
+    KindOfWord("intent", "what is asked", ""),
+)
+CALLED = {row.kind: row.called for row in KINDS}
 
 
-def _named(package: Package | None) -> list[tuple[str, Window | Any]]:
-    """Names of a production's formats, scan modes and lenses, the longest first."""
+def reference(name: FormatClass) -> Window:
+    """The window that the name of a class stands for; Super 35 and full frame as references have them."""
+    key = next((key for key, label in LABELS.items() if label == name), None)
+    return Window(name, *(NAMED[key] if key else class_size_mm(name)))
+
+
+def window_of(here: FormatInPackage, name: str) -> Window:
+    """The window of a recording format."""
+    w, h = (mm_from_um(n * here.body.pitch_um) for n in here.mode.window)
+    return Window(name, w, h, here.recording.id)
+
+
+@dataclass(frozen=True)
+class _Name:
+    """A name of the production, in small letters, and what it is."""
+
+    text: str
+    kind: str
+    thing: Any
+
+
+def _names(package: Package | None) -> list[_Name]:
+    """Names of a production's bodies, formats, scan modes and lenses, the longest first."""
     if package is None:
         return []
-    found: dict[str, Any] = {}
+    found: dict[str, _Name] = {}
+
+    def add(text: str, kind: str, thing: Any) -> None:
+        if len(text) >= _LEAST_NAME and not text[0].isdigit():
+            found.setdefault(text.lower(), _Name(text.lower(), kind, thing))
+
+    for body in package.bodies:
+        add(body.name, "body", body)
     for here in package.formats.values():
-        mm = mm_from_um(here.body.pitch_um)
-        w, h = here.mode.window[0] * mm, here.mode.window[1] * mm
-        window = Window(f"{here.recording.name}, {here.body.name}", w, h, here.recording.id)
-        found.setdefault(here.recording.name.lower(), window)
-        found.setdefault(here.mode.name.lower(), window)
-        found.setdefault(here.body.name.lower(), window)
+        add(here.recording.name, "window", window_of(here, f"{here.recording.name}, {here.body.name}"))
+        add(here.mode.name, "window", window_of(here, f"{here.mode.name}, {here.body.name}"))
     for kit, lens in package.lenses.values():
-        found.setdefault(lens.name.lower(), lens)
-        found.setdefault(f"{kit.name} {lens.name}".lower(), lens)
-    return sorted(((name, thing) for name, thing in found.items() if len(name) > 2 and not name[0].isdigit()),
-                  key=lambda row: -len(row[0]))  # fmt: skip
+        add(lens.name, "lens", lens)
+        add(f"{kit.name} {lens.name}", "lens", lens)
+    return sorted(found.values(), key=lambda name: -len(name.text))
 
 
-def read(line: str, package: Package | None = None) -> list[Word]:
-    """Read a line into its words; fillers are left out.
+def readings(line: str, package: Package | None = None) -> list[list[Word]]:
+    """Read a line into its words, as many ways as its words allow; fillers are left out.
 
-    >>> [(word.kind, word.text) for word in read("85 f1.2 0.85m s35")]
+    >>> [(word.kind, word.text) for word in readings("85 f1.2 0.85m s35")[0]]
     [('number', '85'), ('f_number', 'f1.2'), ('distance', '0.85m'), ('window', 's35')]
+    >>> [[word.value.width_mm for word in reading if word.kind == "window"] for reading in readings("35 on aps-c")]
+    [[23.6], [22.3]]
     """
-    names = _named(package)
-    words: list[Word] = []
+    names = _names(package)
+    choices: list[list[Word]] = []
     at = 0
     while at < len(line):
-        space = _SPACE.match(line, at)
-        if space:
-            at = space.end()
+        named = _name_at(line, at, names)
+        word = _word_at(line, at)
+        if named is not None and (word.kind in (UNKNOWN, FILLER) or named.end >= word.end):
+            # "S35" may be a scan mode and a class: both are read.
+            both = word.kind == "class" and named.end == word.end and named.kind == "window"
+            choices.append([*(_windows(word) if both else []), named])
+            at = named.end
             continue
-        named, word = _name_at(line, at, names), _word_at(line, at)
-        # "Full" may be a scan mode, and "full frame" is a format all the same: the longer word is meant.
-        if named is not None and (word.kind == "unknown" or len(named.text) >= len(word.text)):
-            word = named
-        if word.kind != "filler":
-            words.append(word)
-        at += len(word.text)
-    return words
-
-
-def _name_at(line: str, at: int, names: list[tuple[str, Any]]) -> Word | None:
-    low = line.lower()
-    for name, thing in names:
-        end = at + len(name)
-        if low.startswith(name, at) and (end == len(line) or not line[end].isalnum()):
-            kind = "window" if isinstance(thing, Window) else "lens"
-            return Word(kind, line[at:end], thing, at)
-    return None
+        if word.kind == "class":
+            choices.append(_windows(word))
+        elif word.kind not in (SPACE, FILLER, SIGN):
+            choices.append([word])
+        at = word.end
+    found = list(itertools.islice(itertools.product(*choices), MOST_READINGS))
+    return [_with_bodies(list(words), package) for words in found]
 
 
 def _word_at(line: str, at: int) -> Word:
-    for row, pattern in _COMPILED:
-        found = pattern.match(line, at)
-        if not found or not found[0]:
-            continue
-        # A figure that goes on in letters is something else.
-        if found[0][-1:].isalnum() and line[found.end() : found.end() + 1].isalpha():
-            continue
-        try:
-            value = row.value(found)
-        except InvalidInputError as error:
-            return Word("unknown", found[0], None, at, error.faults[0].rule)
-        either = next(
-            (ask for number in re.findall(r"\d{1,3},\d{3}", found[0]) if (ask := either_way(number))), None
-        )
-        if either:
-            return Word("unknown", found[0], None, at, either)
-        figures = value if isinstance(value, tuple) else (value,)
-        if any(isinstance(n, int | float) and not 0 < n <= LARGEST for n in figures):
-            return Word("unknown", found[0], None, at, f"has to be above zero, and at most {LARGEST:g}")
-        return Word(row.kind, found[0], value, at)
-    rest = _ANYTHING.match(line, at)
-    assert rest is not None
-    return Word("unknown", rest[0], None, at)
+    # The scanner reads on to the end: a window of the line is enough for the longest word.
+    first = scan_question(line[at : at + 60])[0]
+    return first._replace(start=at, end=at + first.end)
+
+
+def _windows(word: Word) -> list[Word]:
+    """What a class stands for: one window, or two where its name has two sizes."""
+    name = word.value
+    sizes = [
+        w for w in NAMED_WINDOWS if w.of_class == name and w.name.startswith(f"{name}, ") and name == "APS-C"
+    ]
+    windows = [Window(w.name, w.width_mm, w.height_mm) for w in sizes] or [reference(name)]
+    return [word._replace(kind="window", value=window) for window in windows]
+
+
+def _name_at(line: str, at: int, names: Iterable[_Name]) -> Word | None:
+    if at and line[at - 1].isalnum():
+        return None
+    low = line.lower()
+    for name in names:
+        end = at + len(name.text)
+        if low.startswith(name.text, at) and (end == len(line) or not line[end].isalnum()):
+            return Word(name.kind, at, end, line[at:end], name.thing)
+    return None
+
+
+def _with_bodies(words: list[Word], package: Package | None) -> list[Word]:
+    """A body beside a class or a mode is that window of the body; alone it is its largest."""
+    bodies = [word for word in words if word.kind == "body"]
+    if package is None or len(bodies) != 1:
+        return words
+    (body,) = bodies
+    windows = [word for word in words if word.kind == "window"]
+    beside = next(
+        (w for w in windows if abs(words.index(w) - words.index(body)) == 1 and w.value.format_id is None),
+        None,
+    )
+    found = _on_body(package, body.value, None if beside is None else beside.value)
+    if found is None:
+        return words
+    kept = [word for word in words if word is not beside or found is None]
+    return [word._replace(kind="window", value=found) if word is body else word for word in kept]
+
+
+def _on_body(package: Package, body: Body, like: Window | None) -> Window | None:
+    """The window of a body that is of a class; its largest where none is said, None where it has none of it."""
+    places = [here for here in package.formats.values() if here.body.id == body.id]
+    windows = [window_of(here, f"{here.mode.name}, {body.name}") for here in places]
+    if like is not None:
+        wanted = format_class(like.width_mm, like.height_mm)
+        windows = [w for w in windows if format_class(w.width_mm, w.height_mm) == wanted]
+    return max(windows, key=lambda window: window.width_mm * window.height_mm, default=None)
+
+
+def skipped(word: Word) -> bool:
+    """Whether a word may be passed over: it is in no list, has no figure, and nothing is asked about it."""
+    return word.kind == UNKNOWN and not word.asked and not any(sign.isdigit() for sign in word.text)
+
+
+def refused(word: Word) -> bool:
+    """Whether a word stands in the way: it has a figure, or something has to be asked about it."""
+    return (word.kind == UNKNOWN and not skipped(word)) or bool(word.asked)

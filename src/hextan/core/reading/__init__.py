@@ -12,7 +12,9 @@ from hextan.core.reading.page import (
     scan_page,
     understand,
 )
+from hextan.core.reading.question import scan_question
 from hextan.core.reading.scan import (
+    FILLER,
     NUMBER,
     SIGN,
     SPACE,
@@ -25,6 +27,7 @@ from hextan.core.reading.spans import SpanRead, spans_of
 
 __all__ = [
     "CLASS_WORDS",
+    "FILLER",
     "NAME_OF_RASTER",
     "NUMBER",
     "SIGN",
@@ -45,6 +48,7 @@ __all__ = [
     "read_lens_words",
     "read_page_line",
     "scan_page",
+    "scan_question",
     "spans_of",
     "understand",
 ]

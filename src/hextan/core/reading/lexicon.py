@@ -43,6 +43,25 @@ CODECS: dict[str, str] = {
     "intra": r"all[\s-]*intra|all[\s-]?i|intra[\s-]*frame|intra",
     "long GOP": r"long[\s-]*gop|inter[\s-]*frame|ipb",
 }
+#: How people write the sizes of shots, in English, German and French: those of a person by the names of the framings, and
+#: those that no figure belongs to. Where two trades use one word for two sizes, Settings say which is meant.
+SIZE_WORDS: dict[str, str] = {
+    "eyes": r"eyes?|ecu|xcu|bcu|(?:extreme|big)\s+close[\s-]*ups?|detail|ital(?:ian|ienne)",
+    "chest": r"chest|mcu|medium\s+close(?:[\s-]*ups?)?|bust|head\s+and\s+shoulders|nah(?:aufnahme)?|plan\s+poitrine",
+    "face": r"face|head|cu|close[\s-]*ups?|close|gro(?:ß|ss)(?:aufnahme)?|gros\s+plan|gp",
+    "knees": r"knees?|mls|mws|medium\s+(?:long|wide)(?:\s+shot)?|american|cowboy|amerikanisch|plan\s+am[ée]ricain|pa",
+    "waist": r"waist|ms|mid(?:[\s-]*shot)?|medium(?:\s+shot)?|halbnah(?:e)?|plan\s+taille",
+    "full figure": r"full\s+figure|fs|full\s+shot|full(?=\s*$)|ls|long\s+shot|halbtotale|plan\s+(?:moyen|pied)|pm",
+}
+#: Sizes of which no figure follows: a field has to be said.
+SIZES_WITHOUT_FIGURE: dict[str, str] = {
+    "wide": r"wide(?:\s+shot)?|ws|vws|ews|els|establishing(?:\s+shot)?|master|totale|weite|plan\s+(?:large|g[ée]n[ée]ral|d['’]ensemble)|pg|pe",
+    "insert": r"inserts?|hands?|prop|close\s+on\s+\w+",
+    "over the shoulder": r"ots|o/s|over(?:\s+the)?\s+shoulder|[üu]ber\s+schulter|amorce",
+    "two-shot": r"(?:2|two)[\s-]*shots?|2s|zweier|three[\s-]*shot|3s",
+    "point of view": r"pov|point\s+of\s+view|subjektiv(?:e)?",
+    "aerial": r"aerial|drone|luftaufnahme",
+}
 #: What a format does not record without.
 NEEDS: dict[str, str] = {
     "recorder": r"(?:(?:with|needs?|requires?|to|on|via|through)\s+)?(?:(?:an?|the)\s+)?(?:external\s+)?recorder(?:\s+only)?"

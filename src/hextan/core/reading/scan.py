@@ -65,7 +65,7 @@ _LETTERS = re.compile(r"[^\W\d_]+")
 #: So many runs of letters are remembered.
 _MOST_RUNS = 20_000
 _NUMBER = re.compile(N + _ENDS)
-_WORD = re.compile(r"[^\W\d_][\w'’./-]*[\w]|[^\W_]|\d[\w.,'’/-]*")
+_WORD = re.compile(r"[^\W\d_][\w'’./-]*[\w]|\d(?:[\w.,'’/-]*\w)?|[^\W_]")
 #: No figure of the trade is larger.
 LARGEST = 1e9
 

@@ -2182,6 +2182,11 @@ export interface components {
              */
             examples: string[];
             /**
+             * Terms
+             * @description Terms.
+             */
+            terms: string;
+            /**
              * Wants
              * @description Wants.
              */
@@ -21300,6 +21305,11 @@ export interface components {
              * @description Could be.
              */
             could_be: string;
+            /**
+             * Skipped
+             * @description Skipped.
+             */
+            skipped: boolean;
             /**
              * Start
              * @description Start.

@@ -60,19 +60,23 @@
     {#if asking.problem}<p class="bad" role="alert">{asking.problem.message}</p>{/if}
     {#if asking.asked && asking.line.trim()}
       <p class="words">
-        {#each asking.asked.words as { text, start, understood, could_be } (start)}
+        {#each asking.asked.words as { text, start, understood, could_be, skipped } (start)}
           <button
             type="button"
             class="knob small"
-            class:bad={understood === null}
+            class:bad={understood === null && !skipped}
+            class:skipped
             onclick={() => select(start, text.length)}
             ><span class="figure">{text}</span>
-            <span class="soft">{understood ?? 'not understood'}</span></button
+            <span class="soft">{understood ?? (skipped ? 'skipped' : 'not understood')}</span></button
           >
-          {#if understood === null}<span class="bad">{could_be}</span>{/if}
+          {#if understood === null && !skipped}<span class="bad">{could_be}</span>{/if}
         {/each}
       </p>
-      {#each asking.asked.answers as answer, i (answer.question)}
+      {#if asking.asked.answers.length > 1}<p class="warn">
+          {asking.asked.answers.length} readings of this line:
+        </p>{/if}
+      {#each asking.asked.answers as answer, i (answer.told)}
         {@const href = asking.benchOf(answer)}
         <section>
           <p class="told">{answer.told}</p>
@@ -96,6 +100,7 @@
         </section>
       {/each}
       {#each asking.asked.wants as want (want)}<p class="warn">{want}</p>{/each}
+      {#if asking.asked.answers.length}<p class="soft terms">Read by {asking.asked.terms}.</p>{/if}
     {/if}
   </div>
 </form>
@@ -128,6 +133,12 @@
     gap: 4px;
     justify-items: start;
     padding-block: 4px 8px;
+  }
+  .skipped {
+    text-decoration: line-through;
+  }
+  .terms {
+    font-size: 13px;
   }
   .told {
     font-size: 18px;

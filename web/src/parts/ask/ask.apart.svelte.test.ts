@@ -8,8 +8,9 @@ const { default: AskField } = await import('./AskField.svelte')
 
 const ANSWER: Asked = {
   words: [
-    { text: '50', start: 0, understood: 'a focal length', could_be: '' },
-    { text: 'banana', start: 3, understood: null, could_be: 'could be a format (s35)' },
+    { text: '50', start: 0, understood: 'a focal length', could_be: '', skipped: false },
+    { text: 'banana', start: 3, understood: null, could_be: 'could be a format (s35)', skipped: false },
+    { text: 'please', start: 10, understood: null, could_be: '', skipped: true },
   ],
   answers: [
     {
@@ -21,6 +22,7 @@ const ANSWER: Asked = {
     },
   ],
   wants: [],
+  terms: 'no production',
   examples: ['50 s35'],
 }
 beforeEach(() => ask.mockReset().mockResolvedValue({ data: ANSWER }))
@@ -33,6 +35,8 @@ it('answers while it is typed, with steps, and selects the word that is pressed'
   expect(await screen.findByText('50 mm is like 72.3 mm.')).toBeInTheDocument()
   expect(screen.getByText('50 × 36.00 / 24.89')).toBeInTheDocument()
   expect(screen.getByText('could be a format (s35)')).toBeInTheDocument()
+  expect(screen.getByRole('button', { name: 'please skipped' })).toBeInTheDocument()
+  expect(screen.getByText('Read by no production.')).toBeInTheDocument()
   await fireEvent.click(screen.getByRole('button', { name: 'banana not understood' }))
   const field = screen.getByRole<HTMLInputElement>('textbox')
   expect([field.selectionStart, field.selectionEnd]).toEqual([3, 9])

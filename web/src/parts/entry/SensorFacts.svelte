@@ -23,7 +23,7 @@
 {#snippet told(name: string)}
   {@const known = fact(name)}
   {#if fault(name)}<span class="bad" id="told-{name}">{fault(name)}</span>
-  {:else if known && (!known.given || !sensor[name])}<span class="soft" id="told-{name}"
+  {:else if known && (!known.given || !sensor[name as keyof SensorAsk])}<span class="soft" id="told-{name}"
       ><span class="figure">{known.text}</span>{known.given
         ? ', from the text'
         : known.how && `, ${known.how}`}</span

@@ -45,8 +45,8 @@
 <form onsubmit={keep}>
   <label class="line"
     ><span
-      >Lenses <span class="soft"
-        >focal lengths, T or f, a class, a mount; or paste a list, a message or a table</span
+      >Lenses in one line <span class="soft"
+        >or in many: focal lengths, T or f, a class, a mount; or paste a list, a message or a table</span
       ></span
     >
     <textarea
