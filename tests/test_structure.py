@@ -38,7 +38,7 @@ CORE_ROOMS = {
     "bench": {"kit", "equipment", "evaluation", "optics", "light", "base"},
     "compare": {"bench", "equipment", "evaluation", "optics", "light", "base"},
     "ask": {"reading", "kit", "equipment", "evaluation", "light", "optics", "base"},
-    "shots": {"bench", "finder", "kit", "equipment", "evaluation", "light", "optics", "base"},
+    "shots": {"reading", "bench", "finder", "kit", "equipment", "evaluation", "light", "optics", "base"},
     "packing": {"shots", "equipment", "base"},
     "record": {"shots", "compare", "bench", "equipment", "evaluation", "light", "base"},
     "sheets": {

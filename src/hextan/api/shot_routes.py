@@ -132,10 +132,15 @@ def read_shots_file(
     data: FileBytes,
     db: Db,
     remove: Annotated[bool, Query()] = False,
+    columns: Annotated[list[Annotated[str, Query(max_length=200)]] | None, Query(max_length=200)] = None,
 ) -> ShotsTableRead:
-    """Read a table or a timeline into the list that is kept: what would be, and what would change. Keeps nothing."""
+    """Read a table or a timeline into the list that is kept: what would be, and what would change. Keeps nothing.
+
+    `columns` says what a column is, a field before the title of the column: `distance=How far`, or `=How far` for one that is kept.
+    """
+    pointed = {title: field for field, _, title in (column.partition("=") for column in columns or ())}
     document = SHOTS.read(db, production_id)
     settings = SETTINGS.read(db, production_id)
     no_longer_needed(db)
     rows = SHOTS_FILES[kind].read(data, float(parse_rate(settings.base_fps)))
-    return ShotsTableRead(**shots_of_table(rows, document, remove))
+    return ShotsTableRead(**shots_of_table(rows, document, remove, pointed))

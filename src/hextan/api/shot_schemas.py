@@ -9,7 +9,7 @@ from pydantic import Field
 from hextan.api.shape import Shape, Version
 from hextan.core.base import Key, Name
 from hextan.core.bench import BenchState, Scene
-from hextan.core.shots import Shot, ShotList
+from hextan.core.shots import CellChanged, ColumnTaken, Shot, ShotList
 
 #: Pictures that are drawn for one question: as many as a screen shows.
 MOST_PICTURES = 60
@@ -73,6 +73,9 @@ class ShotsTableRead(Shape):
     understood: list[str]
     kept: list[str]
     left_out: list[str]
+    #: What each column was taken for, and which cells of known shots say something else now.
+    columns: list[ColumnTaken]
+    cells: list[CellChanged]
 
 
 class BenchOfShot(Shape):

@@ -257,11 +257,19 @@ def test_anything_may_be_typed(line):
 
 def test_a_name_that_is_a_class_as_well_is_read_both_ways_and_a_body_has_its_window_of_a_class():
     document = parse_body(
-        a_body([a_mode("S35", formats=[a_format()], window=[3000, 2000]), a_mode("Full", formats=[a_format("whole")])], name="Fallow")
+        a_body(
+            [
+                a_mode("S35", formats=[a_format()], window=[3000, 2000]),
+                a_mode("Full", formats=[a_format("whole")]),
+            ],
+            name="Fallow",
+        )
     )
     package = package_of([document])
     told = [answer["told"] for answer in ask("50 s35", package, "Low Water")["answers"]]
-    assert told[0].startswith("50 mm on Super 35 is like") and told[1].startswith("50 mm on S35, Fallow is like")
+    assert told[0].startswith("50 mm on Super 35 is like") and told[1].startswith(
+        "50 mm on S35, Fallow is like"
+    )
     assert ask("50 s35", package, "Low Water")["terms"] == "the names and formats of Low Water"
     largest, of_mode = (ask(line, package)["answers"][0]["told"] for line in ("28 Fallow", "28 Fallow Full"))
     assert largest.startswith("28 mm on Full, Fallow is like") and of_mode == largest
@@ -269,6 +277,8 @@ def test_a_name_that_is_a_class_as_well_is_read_both_ways_and_a_body_has_its_win
 
 def test_words_of_no_list_are_passed_over_and_shown_but_never_a_figure():
     asked = ask("50 banana s35")
-    assert [(w["text"], w["skipped"]) for w in asked["words"] if w["understood"] is None] == [("banana", True)]
+    assert [(w["text"], w["skipped"]) for w in asked["words"] if w["understood"] is None] == [
+        ("banana", True)
+    ]
     assert len(asked["answers"]) == 1
     assert ask("50 s35 x9000")["answers"] == []

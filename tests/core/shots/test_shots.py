@@ -56,7 +56,7 @@ def told(answered, name):
 
 @pytest.mark.parametrize(
     ("reader", "text"),
-    [(said.framing, "waste"), (said.distances, "4-2 m"), (said.distances, "near"), (said.hold, "3 m"), (said.background, "soft"),
+    [(said.framing, "waste"), (said.distances, "near"), (said.hold, "3 m"), (said.background, "soft"),
      (said.background, "0 %")],
 )  # fmt: skip
 def test_what_is_not_understood_says_what_could_stand_there(reader, text):

@@ -311,9 +311,9 @@
           {/if}
           <ShotFiles
             addressOf={(kind) => client.shotsFileAddress(id, kind)}
-            read={async (kind, file, remove) => {
+            read={async (kind, file, remove, columns) => {
               await editor?.settle()
-              return client.readShotsFile(id, kind, file, remove)
+              return client.readShotsFile(id, kind, file, remove, columns)
             }}
             ontake={(table) => editor?.change(table.document)}
           />

@@ -8,7 +8,8 @@ from dataclasses import dataclass, field
 
 from hextan.core.base import Fault, InvalidInputError, Plain, Unit, parse_distance_m, parse_weight_kg
 from hextan.core.entry.tables import cells_of, meanings_of
-from hextan.core.reading import CLASS_WORDS, class_of
+from hextan.core.optics import CLASSES
+from hextan.core.reading import class_of
 
 #: What the title of a column means, a row each. The more special ones stand first.
 TITLES: tuple[tuple[str, str], ...] = (
@@ -172,7 +173,7 @@ def _weight(lens: Plain, cell: str, title: str) -> None:
 def _class(lens: Plain, cell: str, title: str) -> None:
     found = class_of(cell)
     if found is None:
-        raise ValueError(f"is no class: {', '.join(CLASS_WORDS)}")
+        raise ValueError(f"is no class: {', '.join(CLASSES)}")
     lens["designed_for"] = found
 
 

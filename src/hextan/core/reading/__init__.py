@@ -1,7 +1,18 @@
 """What do people's words mean: which of them were understood, as what, and which have to be asked about?"""
 
 from hextan.core.reading.glass import LensLineRead, LensSaid, read_lens_words
-from hextan.core.reading.lexicon import CLASS_WORDS, NAME_OF_RASTER, class_of
+from hextan.core.reading.lexicon import (
+    MOVES,
+    NAME_OF_RASTER,
+    PLACE_WORDS,
+    SIZE_LETTERS,
+    SIZE_WORDS,
+    SIZES_WITHOUT_FIGURE,
+    SUPPORT_WORDS,
+    TIME_WORDS,
+    called,
+    class_of,
+)
 from hextan.core.reading.page import (
     BodyFacts,
     PageLine,
@@ -26,12 +37,18 @@ from hextan.core.reading.scan import (
 from hextan.core.reading.spans import SpanRead, spans_of
 
 __all__ = [
-    "CLASS_WORDS",
     "FILLER",
+    "MOVES",
     "NAME_OF_RASTER",
     "NUMBER",
+    "PLACE_WORDS",
     "SIGN",
+    "SIZES_WITHOUT_FIGURE",
+    "SIZE_LETTERS",
+    "SIZE_WORDS",
     "SPACE",
+    "SUPPORT_WORDS",
+    "TIME_WORDS",
     "UNKNOWN",
     "BodyFacts",
     "LensLineRead",
@@ -42,6 +59,7 @@ __all__ = [
     "SpanRead",
     "Stated",
     "Word",
+    "called",
     "class_of",
     "name_of",
     "number",

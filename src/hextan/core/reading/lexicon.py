@@ -55,13 +55,42 @@ SIZE_WORDS: dict[str, str] = {
 }
 #: Sizes of which no figure follows: a field has to be said.
 SIZES_WITHOUT_FIGURE: dict[str, str] = {
-    "wide": r"wide(?:\s+shot)?|ws|vws|ews|els|establishing(?:\s+shot)?|master|totale|weite|plan\s+(?:large|g[ée]n[ée]ral|d['’]ensemble)|pg|pe",
+    "wide": r"wide(?:\s+shot)?|ws|vws|ews|els|establishing(?:\s+shot)?|master|totale|weite|t|plan\s+(?:large|g[ée]n[ée]ral|d['’]ensemble)|pg|pe",
     "insert": r"inserts?|hands?|prop|close\s+on\s+\w+",
     "over the shoulder": r"ots|o/s|over(?:\s+the)?\s+shoulder|[üu]ber\s+schulter|amorce",
     "two-shot": r"(?:2|two)[\s-]*shots?|2s|zweier|three[\s-]*shot|3s",
     "point of view": r"pov|point\s+of\s+view|subjektiv(?:e)?",
     "aerial": r"aerial|drone|luftaufnahme",
 }
+#: Sizes by letters alone, in the cell that is for them (Detail, Groß, Nah, Halbnah, Halbtotale, Totale).
+SIZE_LETTERS: dict[str, str] = {
+    "eyes": r"d",
+    "face": r"g",
+    "chest": r"n",
+    "waist": r"hn",
+    "knees": r"am",
+    "full figure": r"ht",
+}
+#: What carries the camera, by the kinds that a shot knows.
+SUPPORT_WORDS: dict[str, str] = {
+    "tripod": r"tripod|sticks|legs|hi-?hat|stativ|pied|trépied",
+    "hand": r"hand(?:[\s-]*held)?|shoulder(?:\s*rig)?|h/h|hh|schulter|à\s+la\s+main|épaule",
+    "dolly": r"dolly|track(?:s|ing)?|slider|rails?|schienen|travelling",
+    "gimbal": r"gimbal|stabili[sz]ed\s+head|body\s+stabili[sz]er|schwebestativ",
+    "crane": r"crane|jib|kran|grue",
+    "car": r"car(?:\s*mount)?|low\s*loader|auto",
+}
+#: Times of day, and places, as lists write them.
+TIME_WORDS: dict[str, str] = {
+    "night": r"night|n|nacht|nuit|dusk|evening",
+    "day": r"day|d|tag|t|jour|j|dawn|morning",
+}
+PLACE_WORDS: dict[str, str] = {
+    "inside": r"int(?:erior)?\.?|inside|innen|i|intérieur",
+    "outside": r"ext(?:erior)?\.?|outside|au(?:ß|ss)en|a|extérieur",
+}
+#: Words that say that the camera or the subject moves.
+MOVES = r"dolly|track(?:s|ing)?|push(?:\s*in)?|pull(?:\s*(?:out|back))?|walks?|moves?|runs?|slider?|creep|zoom|slow|fast|in|out|from|to\s+camera"
 #: What a format does not record without.
 NEEDS: dict[str, str] = {
     "recorder": r"(?:(?:with|needs?|requires?|to|on|via|through)\s+)?(?:(?:an?|the)\s+)?(?:external\s+)?recorder(?:\s+only)?"
@@ -94,6 +123,16 @@ def _named(patterns: dict[Any, str], kind: str) -> tuple[Phrase, ...]:
 
 
 CLASSES = _named(CLASS_WORDS, "class")
+
+
+def called(text: str, words: dict[str, str]) -> str | None:
+    """What a text is called in a table of the lexicon; None where it is none of its rows.
+
+    >>> called("MCU", SIZE_WORDS), called("sticks", SUPPORT_WORDS), called("banana", SIZE_WORDS)
+    ('chest', 'tripod', None)
+    """
+    told = re.sub(r"\s+", " ", text.strip())
+    return next((name for name, row in words.items() if re.fullmatch(row, told, re.IGNORECASE)), None)
 
 
 def class_of(text: str) -> FormatClass | None:

@@ -8,7 +8,7 @@ from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import Needs, needs_of
 from hextan.core.shots.rented import rented_for
 from hextan.core.shots.rows import ON_PAGE, ROWS
-from hextan.core.shots.table import ANSWERS, shots_of_table, table_of_shots
+from hextan.core.shots.table import ANSWERS, CellChanged, ColumnTaken, shots_of_table, table_of_shots
 from hextan.core.shots.told import binds_of, choice_of, pinned_cell, with_what
 from hextan.core.shots.units import with_units
 from hextan.core.shots.view import answer_of_shot, day_order, shots_view
@@ -18,6 +18,8 @@ __all__ = [
     "ON_PAGE",
     "ROWS",
     "SHOTS_SCHEMA",
+    "CellChanged",
+    "ColumnTaken",
     "Judged",
     "Needs",
     "Shot",

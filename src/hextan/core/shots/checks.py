@@ -349,6 +349,25 @@ def _squeeze(cells: Cells) -> list[Check]:
                   if cells.layout.squeeze[i, 0] != 1 else "spherical")]  # fmt: skip
 
 
+def _glass(cells: Cells) -> list[Check]:
+    """The lens that is asked for, by its name or by the focal lengths that it has."""
+    wanted, name, rows = cells.needs.glass, cells.needs.glass_name, cells.layout.rows
+    if wanted is None and not name:
+        return []
+    low = np.array([[row.lens.focal_min_mm] for row in rows])
+    high = np.array([[row.lens.focal_max_mm] for row in rows])
+    near = 1 + SAME_PERCENT / 100
+    if wanted is None:
+        met = np.array([[row.lens.name.lower() == name] for row in rows])
+    else:
+        met = np.ones_like(low, dtype=bool)
+        if wanted.focal_mm is not None:
+            met &= (low <= wanted.focal_mm * near) & (high * near >= wanted.focal_mm)
+        if wanted.zoom_mm is not None:
+            met &= (low <= wanted.zoom_mm[0] * near) & (high * near >= wanted.zoom_mm[1])
+    return [_flag(cells, "glass", cells.needs.shot.glass.strip(), met, lambda i, j: rows[i].lens.name)]
+
+
 def _delivers(cells: Cells) -> list[Check]:
     """Pixels for every frame that is delivered, and what is left to re-frame and to level the first."""
     needs, layout = cells.needs, cells.layout
@@ -459,4 +478,10 @@ def _wished_places(cells: Cells) -> list[Check]:
     return found
 
 
-_WHERE_ASKED: tuple[Callable[[Cells], list[Check]], ...] = (_squeeze, _delivers, _carried_by, _wished_places)
+_WHERE_ASKED: tuple[Callable[[Cells], list[Check]], ...] = (
+    _squeeze,
+    _glass,
+    _delivers,
+    _carried_by,
+    _wished_places,
+)

@@ -22,7 +22,7 @@ def _printable(text: str) -> str:
 Cell: TypeAlias = Annotated[str, Field(max_length=120), AfterValidator(_printable)]
 #: What a shot can need (`rows.py`): each is a must, or a wish with a weight.
 NeedName = Literal["framing", "distance", "room", "speed", "deliveries", "hold", "background", "stop", "light",
-                   "picture", "nearest", "rig", "look", "body"]  # fmt: skip
+                   "picture", "nearest", "rig", "look", "body", "glass"]  # fmt: skip
 NEEDS: tuple[NeedName, ...] = get_args(NeedName)
 
 
@@ -73,6 +73,8 @@ class Shot(Row):
     rig: Cell = ""
     look: Cell = ""
     body: Cell = ""
+    #: The lens that is asked for.
+    glass: Cell = ""
     #: The distance that whoever is responsible for safety has set, and who that is.
     keep_out: Cell = ""
     keep_out_by: Cell = ""
@@ -89,6 +91,8 @@ class ShotList(Part):
     schema_name: Literal["hextan.shots"] = Field("hextan.shots", alias="schema")
     schema_version: Literal[1] = 1
     shots: Annotated[list[Shot], Field(max_length=MOST_SHOTS)] = []
+    #: What the columns of the file it came from are, by their titles: a field, or nothing for one that is kept as it is.
+    columns: dict[Annotated[str, Field(max_length=120)], Annotated[str, Field(max_length=40)]] = {}
     #: By the key of a shot.
     noted: dict[Key, Noted] = {}
 

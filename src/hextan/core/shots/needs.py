@@ -15,7 +15,7 @@ from hextan.core.optics import NAMED, magnification_from_sensor
 from hextan.core.shots import words
 from hextan.core.shots.document import Shot
 from hextan.core.shots.rows import ROWS
-from hextan.core.shots.words import Carrier, Hold, Lit, Picture, Side, Soft, Span, Stops, read
+from hextan.core.shots.words import Carrier, Glass, Hold, Lit, Picture, Side, Soft, Span, Stops, read
 
 #: Nobody says how tall, metres.
 USUAL_HEIGHT_M = 1.7
@@ -23,6 +23,8 @@ USUAL_HEIGHT_M = 1.7
 USUAL_DISTANCE_M = 3.0
 ANYWHERE = Span(0.0, math.inf)
 ONE_RATE = Span(25.0, 25.0)
+#: Cells without which nothing is judged when they cannot be read.
+_NEEDED = ("body", "keep_out", "keep_out_by", "height")
 #: Framings in which a face is looked at.
 FACES = ("face", "eyes", "chest", "waist")
 
@@ -63,6 +65,9 @@ class Needs:
     picture: Picture = field(default_factory=Picture)
     rig: Carrier = field(default_factory=Carrier)
     squeeze: float | None = None
+    #: The lens that is asked for: by its figures, or by its name in small letters.
+    glass: Glass | None = None
+    glass_name: str = ""
     faults: tuple[Fault, ...] = field(default=())
 
     @property
@@ -75,8 +80,16 @@ class Needs:
 
     @property
     def asks(self) -> bool:
-        """Whether anything is asked at all."""
-        return any(getattr(self.shot, row.name).strip() for row in ROWS if row.asks)
+        """Whether anything is asked that could be read."""
+        unread = {fault.field for fault in self.faults}
+        return any(
+            getattr(self.shot, row.name).strip() for row in ROWS if row.asks and row.name not in unread
+        )
+
+    @property
+    def stands(self) -> bool:
+        """Whether what cannot be read leaves the shot open: who stands where, and on which body, is not guessed."""
+        return any(fault.field in _NEEDED for fault in self.faults)
 
     def must(self, name: str) -> bool:
         """Whether a need is a must."""
@@ -104,6 +117,8 @@ def needs_of(shot: Shot, package: Package, settings: PackageSettings) -> Needs:
     height = cell("height", words.distance, unit) or USUAL_HEIGHT_M
     framing = cell("framing", words.framing, unit)
     rate = cell("speed", words.speed, base)
+    lenses = {lens.name.lower() for _, lens in package.lenses.values()}
+    named = shot.glass.strip().lower() if shot.glass.strip().lower() in lenses else ""
     needs = Needs(
         shot=shot,
         height_m=height,
@@ -122,6 +137,8 @@ def needs_of(shot: Shot, package: Package, settings: PackageSettings) -> Needs:
         picture=cell("picture", words.picture) or Picture(),
         rig=cell("rig", words.rig) or Carrier(),
         squeeze=cell("look", words.look),
+        glass_name=named,
+        glass=None if named else cell("glass", words.glass),
     )
     if shot.body.strip() and all(body.name.lower() != shot.body.strip().lower() for body in package.bodies):
         names = ", ".join(body.name for body in package.bodies)

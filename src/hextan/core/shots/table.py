@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from bisect import bisect_left
 from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, TypeAlias
 
@@ -29,9 +29,11 @@ COLUMNS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
 ANSWERS = ("Verdict", "Body used", "Mode used", "Recording format", "Lens used", "Focal length mm", "Distance used m", "Stop set",
            "EI", "ND stops", "Frames like mm", "Binds")  # fmt: skip
 _BY_TITLE = {
-    re.sub(r"[^a-z]", "", said): name for name, title, also in COLUMNS for said in (title.lower(), *also)
+    re.sub(r"[\W\d_]", "", said): name
+    for name, title, also in reversed(COLUMNS)
+    for said in (*also, title.lower())
 }
-_ANSWERED = {re.sub(r"[^a-z]", "", title.lower()) for title in ANSWERS}
+_ANSWERED = {re.sub(r"[\W\d_]", "", title.lower()) for title in ANSWERS}
 #: Between the parts of a pinned choice.
 _PIN = " | "
 
@@ -51,6 +53,26 @@ class ShotsTable(TypedDict):
     understood: list[str]
     kept: list[str]
     left_out: list[str]
+    #: What became of each column: its title, and the field, empty where it is kept as it is.
+    columns: list[ColumnTaken]
+    #: Cells of known shots that say something else now.
+    cells: list[CellChanged]
+
+
+class ColumnTaken(TypedDict):
+    """A column of a table, and the field that it was taken for; empty where it is kept under its title."""
+
+    title: str
+    field: str
+
+
+class CellChanged(TypedDict):
+    """A cell that says something else than in the version that was read last."""
+
+    shot: str
+    column: str
+    before: str
+    after: str
 
 
 @dataclass(frozen=True)
@@ -58,16 +80,25 @@ class _Column:
     title: str
     #: A field, or None: kept under its title.
     field: str | None
+    #: The unit of bare distances in it, where its title says one.
+    unit: str = ""
 
 
-def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bool = False) -> ShotsTable:
+def shots_of_table(
+    rows: Sequence[Sequence[str]],
+    document: ShotList,
+    remove: bool = False,
+    columns: Mapping[str, str] | None = None,
+) -> ShotsTable:
     """Read a table into a list: known shots are changed, others added, what it does not name stays.
 
     A row is the shot of its key, where it has one that the list knows, else that of its number.
 
     Parameters
     ----------
-    rows : all cells as text, the titles in the first row that is not empty
+    rows : all cells as text; the titles stand within the first rows, below a title of the list
+    columns : what columns are, by their titles, where it was pointed at: a field, or nothing for one that is kept as it is;
+        what was pointed at for an earlier version of the list holds as well
     remove : take out what the table does not name
 
     Raises
@@ -84,15 +115,18 @@ def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bo
         raise InvalidInputError.of(
             Fault("file", "", "is empty: the first row has to hold titles, one of them Shot")
         )
-    titles = filled[0][1]
-    columns, left_out = _columns(titles)
-    if all(column is None or column.field != "name" for column in columns):
-        rule = "has no column with the number of the shot: call it Shot"
-        raise InvalidInputError.of(Fault(f"row {filled[0][0]}", ", ".join(titles)[:200], rule))
+    pointed = {**document.columns, **(columns or {})}
+    head = _header(filled, pointed)
+    titles = filled[head][1]
+    found, left_out = _columns(titles, pointed)
+    if all(column is None or column.field != "name" for column in found):
+        rule = "has no column with the number of the shot: call it Shot, or point at it"
+        raise InvalidInputError.of(Fault(f"row {filled[head][0]}", ", ".join(titles)[:200], rule))
+    filled = [row for row in filled[head:] if not _SUMS.match(next(cell for cell in row[1] if cell))]
     if len(filled) - 1 > MOST_SHOTS:
         raise InvalidInputError.of(Fault("file", len(filled) - 1, f"may hold {MOST_SHOTS} shots at most"))
     by_key = {shot.key: shot for shot in document.shots}
-    rows_of = [(number, _row(columns, cells)) for number, cells in filled[1:]]
+    rows_of = [(number, _row(found, cells)) for number, cells in filled[1:]]
     claimed = _claimed([plain.pop("key", "") for _, plain in rows_of], by_key)
     waiting: dict[str, list[Shot]] = defaultdict(list)
     for shot in document.shots:
@@ -101,6 +135,7 @@ def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bo
     shots: list[dict[str, Any]] = []
     numbers: list[int] = []
     told: dict[str, list[str]] = {"new": [], "changed": [], "renamed": []}
+    cells_changed: list[CellChanged] = []
     for (number, plain), key in zip(rows_of, claimed, strict=True):
         same = waiting.get(plain["name"])
         old = by_key[key] if key else same.pop(0) if same else None
@@ -113,9 +148,10 @@ def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bo
             told["new"].append(plain["name"])
         elif now != old.model_dump(mode="json"):
             told["changed"].append(plain["name"])
+            cells_changed += _cells_changed(old, now)
     gone = [shot for left in waiting.values() for shot in left]
     whole = shots if remove else _with_the_rest(document, shots, gone)
-    plain_list = {"schema": "hextan.shots", "schema_version": 1, "shots": whole,
+    plain_list = {"schema": "hextan.shots", "schema_version": 1, "shots": whole, "columns": pointed,
                   "noted": {key: noted.model_dump(mode="json") for key, noted in document.noted.items()}}  # fmt: skip
     try:
         read = parse_shots(plain_list)
@@ -131,9 +167,13 @@ def shots_of_table(rows: Sequence[Sequence[str]], document: ShotList, remove: bo
         "renamed": told["renamed"],
         "moved": _moved(document, shots),
         "gone": [shot.name for shot in gone],
-        "understood": [column.title for column in columns if column is not None and column.field],
-        "kept": [column.title for column in columns if column is not None and not column.field],
+        "understood": [column.title for column in found if column is not None and column.field],
+        "kept": [column.title for column in found if column is not None and not column.field],
         "left_out": left_out,
+        "columns": [
+            {"title": column.title, "field": column.field or ""} for column in found if column is not None
+        ],
+        "cells": cells_changed[:MOST_CELLS],
     }
 
 
@@ -171,21 +211,61 @@ def _moved(document: ShotList, shots: list[dict[str, Any]]) -> list[str]:
     return [shot["name"] for at, shot in enumerate(kept) if at not in still]
 
 
-def _columns(titles: list[str]) -> tuple[list[_Column | None], list[str]]:
+#: Rows that sum up are no shots.
+_SUMS = re.compile(r"(?:total|sum|summe|gesamt|somme)\b", re.IGNORECASE)
+#: So many rows may stand above the titles, and so many changed cells are told.
+_ABOVE, MOST_CELLS = 12, 400
+#: Fields that several columns may say together: INT in one, D in the next.
+_TOGETHER = ("light",)
+_FIELDS = {name for name, _, _ in COLUMNS}
+
+
+def _header(filled: list[tuple[int, list[str]]], pointed: Mapping[str, str]) -> int:
+    """Which of the first rows holds the titles: the one with the most that are known, the number of the shot among them."""
+
+    def known(row: list[str]) -> tuple[bool, int]:
+        fields = {pointed.get(title, _field_of(title)) for title in row if title} - {None, ""}
+        return "name" in fields, len(fields)
+
+    rows = [known(row) for _, row in filled[:_ABOVE]]
+    best = max(rows)
+    return rows.index(best) if best[1] > 1 else 0
+
+
+def _field_of(title: str) -> str | None:
+    """The field that a title says; what stands in brackets is its unit."""
+    if title.strip() in ("#", "№"):
+        return "name"
+    plain = re.sub(r"[\W\d_]", "", re.sub(r"\(.*?\)", "", title.lower()))
+    return _BY_TITLE.get(plain) if plain else None
+
+
+def _cells_changed(old: Shot, now: dict[str, Any]) -> list[CellChanged]:
+    titles = {name: title for name, title, _ in COLUMNS}
+    before = old.model_dump(mode="json")
+    return [
+        {"shot": now["name"], "column": titles.get(name, name), "before": str(before[name]), "after": str(value)}
+        for name, value in now.items()
+        if isinstance(value, str) and name != "key" and before.get(name) != value
+    ]  # fmt: skip
+
+
+def _columns(titles: list[str], pointed: Mapping[str, str]) -> tuple[list[_Column | None], list[str]]:
     """What each column is; a title that stands twice is kept under its second name."""
     found: list[_Column | None] = []
     left_out: list[str] = []
     used: set[str] = set()
     for n, title in enumerate(titles, 1):
-        plain = re.sub(r"[^a-z]", "", title.lower())
-        if plain in _ANSWERED and plain not in _BY_TITLE:
+        plain = re.sub(r"[\W\d_]", "", title.lower())
+        if plain in _ANSWERED and plain not in _BY_TITLE and title not in pointed:
             left_out.append(title)
             found.append(None)
             continue
-        name = _BY_TITLE.get(plain) if plain else None
-        if name is not None and name not in used:
-            used.add(name)
-            found.append(_Column(title, name))
+        name = (pointed[title] or None) if title in pointed else _field_of(title)
+        if name in _FIELDS and (name not in used or name in _TOGETHER):
+            used.add(str(name))
+            unit = re.search(r"\(\s*(ft|feet|m|cm|in)\s*\)", title, re.IGNORECASE)
+            found.append(_Column(title, name, unit[1].lower() if unit else ""))
             continue
         label = title or f"column {n}"
         while label in used:
@@ -208,8 +288,11 @@ def _row(columns: list[_Column | None], cells: list[str]) -> dict[str, Any]:
             plain["wishes"] = dict(_wishes(cell))
         elif column.field == "pin":
             plain["pin"] = _pin(cell)
+        elif column.field in _TOGETHER and plain.get(column.field):
+            plain[column.field] = f"{plain[column.field]} {cell}".strip()
         else:
-            plain[column.field] = cell
+            bare = column.unit and re.fullmatch(r"\d+(?:[.,]\d+)?", cell)
+            plain[column.field] = f"{cell} {column.unit}" if bare else cell
     return plain
 
 

@@ -20,11 +20,19 @@ from hextan.core.base import (
 )
 from hextan.core.kit import FRAMINGS
 from hextan.core.light import LUX_PER_FOOT_CANDLE, MOST_LUX
+from hextan.core.reading import (
+    MOVES,
+    PLACE_WORDS,
+    SIZE_LETTERS,
+    SIZE_WORDS,
+    SIZES_WITHOUT_FIGURE,
+    SUPPORT_WORDS,
+    TIME_WORDS,
+    called,
+)
 
 Side: TypeAlias = Literal["width", "height"]
 T = TypeVar("T")
-#: What a person is called by their framing, besides the names of `FRAMINGS`.
-_ALSO = {"full": "full figure", "knee": "knees", "head": "face", "close": "face"}
 _TO = re.compile(r"\s*(?:\.\.|–|-|\bto\b)\s*")
 _NUMBER = r"(\d+(?:[.,]\d+)?)"
 #: Light that a time of day stands for, lux (common practice, no source): an overcast day, a street at night.
@@ -124,7 +132,7 @@ class Picture:
 class Carrier:
     """What carries the camera."""
 
-    kind: Literal["tripod", "hand", "gimbal", "crane", "car", ""] = ""
+    kind: Literal["tripod", "hand", "dolly", "gimbal", "crane", "car", ""] = ""
     limit_kg: float | None = None
     no_lens_change: bool = False
 
@@ -170,6 +178,9 @@ def distances(text: str, unit: Unit) -> Span:
     (Span(low=2.0, high=4.0), Span(low=0.0, high=3.0), False)
     """
     told = text.strip()
+    moved = movement(told, unit)
+    if moved is not None:
+        return Span(min(moved), min(moved))
     for pattern, low in ((r"(?:from|at least|>|≥)\s*(.+)", True), (r"(?:up to|at most|<|≤)\s*(.+)", False)):
         found = re.fullmatch(pattern, told, re.IGNORECASE)
         if found and not _TO.search(found[1]):
@@ -183,6 +194,26 @@ def distances(text: str, unit: Unit) -> Span:
     if not low_m <= high_m:
         raise NotReadError("goes from the nearer distance to the farther one")
     return Span(low_m, high_m)
+
+
+def movement(text: str, unit: Unit) -> tuple[float, float] | None:
+    """From where to where a camera or a subject moves, metres; None where the text says no movement.
+
+    A span that begins with its farther end is one, and one behind a word that moves.
+
+    >>> [round(metres, 3) for metres in movement("dolly 60ft-20ft", "m")], movement("2-4 m", "m")
+    ([18.288, 6.096], None)
+    """
+    plain = re.sub(rf"^(?:(?:{MOVES})\s+)+", "", text.strip(), flags=re.IGNORECASE)
+    ends = [part for part in re.split(r"\s*(?:→|->|>|\.\.|–|-|\bto\b)\s*", plain) if part]
+    if len(ends) != 2:
+        return None
+    try:
+        first, last = (_metres(end, unit) for end in _with_unit(ends))
+    except NotReadError:
+        return None
+    told = plain != text.strip() and not re.match(r"from\s", text.strip(), re.IGNORECASE)
+    return (first, last) if first > last or told or "→" in text or "->" in text else None
 
 
 def _ends(text: str) -> list[str]:
@@ -207,10 +238,12 @@ def framing(text: str, unit: Unit) -> Framing:
     ('waist', 1.9, 35.0)
     """
     told = re.sub(r"\s+", " ", text.strip())
-    word = told.lower()
-    person = _ALSO.get(word, word)
-    if person in FRAMINGS:
+    person = _person(told)
+    if person is not None:
         return Framing(person=person)
+    size = called(told, SIZES_WITHOUT_FIGURE)
+    if size is not None:
+        raise NotReadError(f"a size of which no field follows ({size}): write how wide it is, like 6 m wide")
     found = re.fullmatch(r"(.+?) ?(wide|high|tall)", told, re.IGNORECASE)
     if found:
         side: Side = "width" if found[2].lower() == "wide" else "height"
@@ -230,13 +263,31 @@ def framing(text: str, unit: Unit) -> Framing:
     )
 
 
+def _person(text: str) -> str | None:
+    """The framing of a person that a text says, alone or before what is seen: ECU hands. None where it says none, or two."""
+    alone = called(text, SIZE_WORDS) or called(text, SIZE_LETTERS)
+    words = text.split(" ")
+    if alone is not None or len(words) < 2 or re.search(r"\d", text):
+        return alone
+    sizes = [size for word in words if (size := called(word, {**SIZE_WORDS, **SIZES_WITHOUT_FIGURE}))]
+    before = next(
+        (size for n in range(len(words) - 1, 0, -1) if (size := called(" ".join(words[:n]), SIZE_WORDS))),
+        None,
+    )
+    return before if before is not None and set(sizes) <= {before, "insert"} else None
+
+
 def speed(text: str, base_fps: float) -> Span:
     """Read the rate of the camera: one, a ramp, or so many times slower than the base rate.
 
     >>> speed("4x slow", 25.0), speed("25-100", 25.0), speed("48 fps", 25.0).high
     (Span(low=100.0, high=100.0), Span(low=25.0, high=100.0), 48.0)
     """
-    told = re.sub(r"\s*fps$", "", text.strip().lower())
+    told = re.sub(r"\s*(?:fps|p)$", "", text.strip().lower())
+    if re.fullmatch(rf"{_NUMBER}\s*i", told):
+        raise NotReadError(
+            "is interlaced, and shots are judged for whole frames: write half of it, like 25 for 50i"
+        )
     found = re.fullmatch(rf"{_NUMBER}\s*[x×]\s*(?:slow(?:er)?)?", told)
     if found:
         fps = _within(base_fps * _figure(found[1]), "a rate", *_RATES)
@@ -323,8 +374,9 @@ def light(text: str) -> Lit:
     ei: Span | None = None
     for part in _parts(text):
         found = re.fullmatch(r"(?:(?:ei|iso)\s*)(?P<up>(?:up to|<|≤)\s*)?(\d+)(?:\s*(?:-|–|to)\s*(\d+))?", part, re.IGNORECASE)  # fmt: skip
-        if part.lower() in TIMES_LUX:
-            lux = TIMES_LUX[part.lower()]
+        when = _time(part)
+        if when is not None:
+            lux = when if when > 0 else lux
         elif found:
             low, high = _figure(found[2]), _figure(found[3] or found[2])
             ei = Span(1.0 if found["up"] else low, high)
@@ -340,6 +392,23 @@ def light(text: str) -> Lit:
                 "may be day, night, 200 lux, 20 fc, EI 800, EI 400-1600, or two of them with a comma"
             )
     return Lit(lux, ei)
+
+
+def _time(text: str) -> float | None:
+    """Lux that a time of day stands for, as lists write it; 0 where it says where, and so nothing of the light.
+
+    >>> _time("EXT N"), _time("night"), _time("INT D"), _time("A/N"), _time("200")
+    (10.0, 10.0, 0.0, 10.0, None)
+    """
+    words = [word for word in re.split(r"[\s/,.]+", text.strip()) if word]
+    places = [called(word, PLACE_WORDS) for word in words]
+    times = [called(word, TIME_WORDS) for word in words]
+    if not words or any(place is None and time is None for place, time in zip(places, times, strict=True)):
+        return None
+    if "inside" in places:
+        return 0.0
+    when = next((time for place, time in zip(places, times, strict=True) if time and place is None), None)
+    return TIMES_LUX[when] if when else 0.0
 
 
 def lamps(text: str) -> float:
@@ -423,20 +492,55 @@ def rig(text: str) -> Carrier:
     kind, limit, held = "", None, False
     for part in _parts(text):
         found = re.fullmatch(
-            r"(tripod|hand|gimbal|crane|car)(?:[ -]held)?(?:\s+([\d.,]+ ?(?:kg|g|lbs?|pounds?)(?: \d+ ?oz)?))?",
+            r"(\D+?)(?:\s+([\d.,]+ ?(?:kg|g|lbs?|pounds?)(?: \d+ ?oz)?))?",
             part,
             re.IGNORECASE,
         )
-        if found:
-            kind, limit = (
-                found[1].lower(),
-                _carries(found[2]) if found[2] else limit,
-            )
+        support = called(found[1], SUPPORT_WORDS) if found else None
+        if found and support is not None:
+            kind, limit = support, _carries(found[2]) if found[2] else limit
         elif re.fullmatch(r"no lens changes?", part, re.IGNORECASE):
             held = True
         else:
             raise NotReadError("may be tripod, hand, car, crane 8 kg, gimbal 10 lb, no lens change")
     return Carrier(kind, limit, held)  # type: ignore[arg-type]
+
+
+@dataclass(frozen=True)
+class Glass:
+    """The lens that is asked for: a focal length that it has, and both ends where it has to be a zoom."""
+
+    focal_mm: float | None = None
+    zoom_mm: tuple[float, float] | None = None
+
+
+def glass(text: str) -> Glass:
+    """Read which lens is asked for.
+
+    >>> glass("35"), glass("24-70 at 35").zoom_mm, glass("about 50").focal_mm, glass("100 macro").focal_mm
+    (Glass(focal_mm=35.0, zoom_mm=None), (24.0, 70.0), 50.0, 100.0)
+    """
+    told = re.sub(
+        r"\b(?:about|approx\.?|ca\.?|macro|prime|zoom|lens|mm)\b|(?<=\d)\s*mm\b",
+        " ",
+        text.strip(),
+        flags=re.IGNORECASE,
+    )
+    told = re.sub(r"\s+", " ", told).strip()
+    found = re.fullmatch(rf"{_NUMBER}(?:\s*(?:-|–)\s*{_NUMBER})?(?:\s*(?:at|@)\s*{_NUMBER})?", told)
+    if found is None:
+        raise NotReadError(
+            "may be a focal length (35), a zoom (24-70), a zoom set to one (24-70 at 35), or the name of a lens"
+        )
+    first, long, at = (
+        None if part is None else _within(_figure(part), "a focal length in mm", 0.5, 5000)
+        for part in found.groups()
+    )
+    if long is None:
+        return Glass(first)
+    if not first or not first < long:
+        raise NotReadError("goes from the shorter focal length to the longer one")
+    return Glass(at, (first, long))
 
 
 def look(text: str) -> float:

@@ -31,10 +31,17 @@ export const changesOfShot = (id: number, document: ShotList, signal: AbortSigna
 export const shotsFileAddress = (id: number, kind: ShotsFileKind) =>
   `/api/v1/productions/${id}/shots/files/${kind}`
 
-export const readShotsFile = (id: number, kind: ShotsFileKind, file: Blob, remove: boolean) =>
+/** `columns`: what columns are where it was pointed at, a field (or nothing) before the title: `distance=How far`. */
+export const readShotsFile = (
+  id: number,
+  kind: ShotsFileKind,
+  file: Blob,
+  remove: boolean,
+  columns: string[] = [],
+) =>
   outcome(
     http.POST('/api/v1/productions/{production_id}/shots/files/{kind}', {
-      params: { path: { production_id: id, kind }, query: { remove } },
+      params: { path: { production_id: id, kind }, query: { remove, columns } },
       ...sent(file),
     }),
   )

@@ -1709,6 +1709,8 @@ export interface paths {
         /**
          * Shots File Read
          * @description Read a table or a timeline into the list that is kept: what would be, and what would change. Keeps nothing.
+         *
+         *     `columns` says what a column is, a field before the title of the column: `distance=How far`, or `=How far` for one that is kept.
          */
         post: operations["shots_file_read"];
         delete?: never;
@@ -4198,6 +4200,32 @@ export interface components {
             value: number | null;
         };
         /**
+         * CellChanged
+         * @description A cell that says something else than in the version that was read last.
+         */
+        CellChanged: {
+            /**
+             * After
+             * @description After.
+             */
+            after: string;
+            /**
+             * Before
+             * @description Before.
+             */
+            before: string;
+            /**
+             * Column
+             * @description Column.
+             */
+            column: string;
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot: string;
+        };
+        /**
          * CellFault
          * @description A cell that cannot be read, and what could stand there.
          */
@@ -5492,6 +5520,22 @@ export interface components {
              * @description Taken for.
              */
             taken_for: string | null;
+            /**
+             * Title
+             * @description Title.
+             */
+            title: string;
+        };
+        /**
+         * ColumnTaken
+         * @description A column of a table, and the field that it was taken for; empty where it is kept under its title.
+         */
+        ColumnTaken: {
+            /**
+             * Field
+             * @description Path of the field that is wrong.
+             */
+            field: string;
             /**
              * Title
              * @description Title.
@@ -17774,6 +17818,12 @@ export interface components {
              */
             framing: string;
             /**
+             * Glass
+             * @description Glass.
+             * @default
+             */
+            glass: string;
+            /**
              * Height
              * @description Height.
              * @default
@@ -18231,6 +18281,12 @@ export interface components {
              */
             framing?: string;
             /**
+             * Glass
+             * @description Glass.
+             * @default
+             */
+            glass?: string;
+            /**
              * Height
              * @description Height.
              * @default
@@ -18367,6 +18423,14 @@ export interface components {
          */
         ShotList: {
             /**
+             * Columns
+             * @description Columns.
+             * @default {}
+             */
+            columns: {
+                [key: string]: string;
+            };
+            /**
              * Noted
              * @description Noted.
              * @default {}
@@ -18400,6 +18464,14 @@ export interface components {
          * @description All shots of a production in their order.
          */
         ShotListIn: {
+            /**
+             * Columns
+             * @description Columns.
+             * @default {}
+             */
+            columns?: {
+                [key: string]: string;
+            };
             /**
              * Noted
              * @description Noted.
@@ -18537,10 +18609,20 @@ export interface components {
          */
         ShotsTableRead: {
             /**
+             * Cells
+             * @description Cells.
+             */
+            cells: components["schemas"]["CellChanged"][];
+            /**
              * Changed
              * @description Changed.
              */
             changed: string[];
+            /**
+             * Columns
+             * @description Columns.
+             */
+            columns: components["schemas"]["ColumnTaken"][];
             /** @description The document as it is entered and kept. */
             document: components["schemas"]["ShotList"];
             /**
@@ -29936,6 +30018,7 @@ export interface operations {
         parameters: {
             query?: {
                 remove?: boolean;
+                columns?: string[] | null;
             };
             header?: never;
             path: {

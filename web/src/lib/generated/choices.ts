@@ -358,6 +358,12 @@ export const SHOT_CELLS = [
     "gloss": "One body alone"
   },
   {
+    "key": "glass",
+    "title": "Lens",
+    "size": 9,
+    "gloss": "35, 24-70, 24-70 at 35, or a lens by its name"
+  },
+  {
     "key": "keep_out",
     "title": "Keep-out",
     "size": 7,
@@ -391,7 +397,8 @@ export const NEEDS = [
   "nearest",
   "look",
   "rig",
-  "body"
+  "body",
+  "glass"
 ] as const
 
 export const LAMPS = [

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { SHOT_CELLS } from '../../lib/generated/choices'
+  import Choice from '../controls/Choice.svelte'
   import type { Problem, ShotsTable, ShotsFileKind } from '../../lib/types'
 
   interface Props {
@@ -8,6 +10,7 @@
       kind: ShotsFileKind,
       file: File,
       remove: boolean,
+      columns: string[],
     ) => Promise<{ data?: ShotsTable; problem?: Problem }>
     ontake: (table: ShotsTable) => void
   }
@@ -19,9 +22,19 @@
   let remove = $state(false)
   let problem = $state.raw<Problem | null>(null)
 
+  /** What columns are, where it was pointed at: a field by the title. */
+  let pointed = $state.raw<Record<string, string>>({})
+  /** What a column can be: the number of the shot, a cell of it, or kept as it is. */
+  const FIELDS = [
+    { value: '', label: 'kept as it is' },
+    { value: 'name', label: 'Shot' },
+    ...SHOT_CELLS.filter(({ key }) => key !== 'name').map(({ key, title }) => ({ value: key, label: title })),
+  ]
+
   async function look() {
     if (!file) return
-    const { data, problem: why } = await read(file.kind, file.file, remove)
+    const columns = Object.entries(pointed).map(([title, field]) => `${field}=${title}`)
+    const { data, problem: why } = await read(file.kind, file.file, remove, columns)
     table = data ?? null
     problem = why ?? null
   }
@@ -32,6 +45,7 @@
     const ending = chosen.name.toLowerCase().split('.').at(-1)
     file = { file: chosen, kind: KINDS.find((kind) => kind === ending) ?? 'csv' }
     remove = false
+    pointed = {}
     void look()
   }
   function leave() {
@@ -90,6 +104,41 @@
     <p class="soft">
       {told(table)}
     </p>
+    <details>
+      <summary>What each column is</summary>
+      <p class="columns">
+        {#each table.columns as { title, field } (title)}
+          <label class="item"
+            ><span class="soft">{title}</span>
+            <Choice
+              label="Column {title}"
+              options={FIELDS}
+              value={field}
+              onchange={(now) => {
+                pointed = { ...pointed, [title]: now }
+                void look()
+              }}
+            /></label
+          >
+        {/each}
+      </p>
+    </details>
+    {#if table.cells.length}
+      <details>
+        <summary
+          >{table.cells.length === 1 ? 'One cell says' : `${table.cells.length} cells say`} something else than
+          before</summary
+        >
+        <ul>
+          {#each table.cells as cell (`${cell.shot} ${cell.column}`)}
+            <li>
+              <strong>{cell.shot}</strong>
+              {cell.column}: <span class="soft">{cell.before || 'nothing'}</span> → {cell.after || 'nothing'}
+            </li>
+          {/each}
+        </ul>
+      </details>
+    {/if}
     <div class="bar">
       <button
         class="knob"
@@ -114,6 +163,15 @@
     padding: 6px 10px;
     border-left: 2px solid var(--accent);
     font-size: 14px;
+  }
+  .columns {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 1.2rem;
+  }
+  details ul {
+    max-height: 14rem;
+    overflow-y: auto;
   }
   .knob:focus-within {
     outline: 2px solid var(--accent);
