@@ -102,7 +102,7 @@ export function newShot(rows: readonly Shot[], like: Shot | undefined): Shot {
 const BLANK: Shot = {
   key: '', name: '', origins: {}, scene: '', what: '', height: '', day: '', unit: '', notes: '', framing: '', distance: '',
   room: '', speed: '', deliveries: '', hold: '', background: '', stop: '', light: '', lamps: '', picture: '', nearest: '',
-  rig: '', look: '', body: '', keep_out: '', keep_out_by: '', wishes: {}, pin: null, extra: {},
+  rig: '', look: '', glass: '', body: '', keep_out: '', keep_out_by: '', wishes: {}, pin: null, extra: {},
 } // prettier-ignore
 
 /** What a change makes of the shot's own row; null where something of the equipment has to change. */
