@@ -270,7 +270,14 @@ def test_pictures_are_linked_from_the_readme():
 
 
 #: Read by others than the page: the launcher, people who script, the page of productions.
-READ_ELSEWHERE = {"Health.process", "ProductionKept.archived", "SheetTable.stacked"}
+#: Read by others than the page, or sent back whole as they came.
+READ_ELSEWHERE = {
+    "EquipmentAdded.rig_before",
+    "EquipmentAdded.rig_version",
+    "Health.process",
+    "ProductionKept.archived",
+    "SheetTable.stacked",
+}
 
 
 def test_every_field_of_an_answer_has_a_reader():

@@ -56,7 +56,7 @@ def test_the_strip_and_the_list_choose_the_same_shot(shots):
 def test_a_cell_is_typed_and_answered_and_undone(shots, at):
     enter(shots, "Framing of 12A", "waist, nearly")
     expect(shots.get_by_text("may be full figure, knees").first).to_be_visible()
-    expect(shots.get_by_role("button", name="1 open")).to_be_visible()
+    expect(shots.get_by_text("not judged: framing").first).to_be_attached()
     enter(shots, "Framing of 12A", "like 300")
     # Enter leads on to the next row.
     cell(shots, "Number of 12A").click()

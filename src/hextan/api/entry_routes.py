@@ -6,7 +6,14 @@ from fastapi import APIRouter, Response
 
 from hextan.api.plumbing import answers, json_answer
 from hextan.api.route import Route
-from hextan.core.entry import LensLineAsk, QuickBodyAsk, lens_line, quick_body
+from hextan.core.entry import (
+    AnythingAsk,
+    LensLineAsk,
+    QuickBodyAsk,
+    anything,
+    lens_line,
+    quick_body,
+)
 
 router = APIRouter(route_class=Route, prefix="/entry", tags=["Entry"])
 
@@ -21,3 +28,9 @@ def body(asked: QuickBodyAsk) -> Response:
 def lens_set(asked: LensLineAsk) -> Response:
     """Make a lens set of one line; tells what was understood and what is assumed."""
     return json_answer(lens_line(asked))
+
+
+@router.post("/anything", name="anything_read", responses=answers(anything))
+def read_anything(asked: AnythingAsk) -> Response:
+    """Make equipment of whatever was pasted: a page, a list, a table, a message; tells what each word was taken for."""
+    return json_answer(anything(asked))

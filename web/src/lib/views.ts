@@ -37,6 +37,7 @@ export const SECTIONS = [
   { name: 'finder', group: 'does', title: 'Format finder', file: 'FinderView' },
   { name: 'data', group: 'does', title: 'Pixels and data', file: 'DataView' },
   { name: 'settings', group: 'carried', title: 'Settings', file: 'SettingsView' },
+  { name: 'paste', group: 'carried', title: 'Paste anything', file: 'PasteView' },
 ] as const satisfies readonly (ViewRow & { group: keyof typeof GROUPS })[]
 
 /** What every view is given. */

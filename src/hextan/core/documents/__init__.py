@@ -26,7 +26,9 @@ from hextan.core.documents.lens_set import (
 )
 from hextan.core.documents.rig import (
     RIG_SCHEMA,
+    AdapterDocument,
     FilterDocument,
+    MountDocument,
     RigDocument,
     adapter_of,
     check_rig,
@@ -44,6 +46,7 @@ __all__ = [
     "MOST_FORMATS",
     "RIG_SCHEMA",
     "UNKNOWN_MOUNT",
+    "AdapterDocument",
     "BodyDocument",
     "BodySheet",
     "FilterDocument",
@@ -53,6 +56,7 @@ __all__ = [
     "LensSetDocument",
     "MenuWords",
     "ModeDocument",
+    "MountDocument",
     "RigDocument",
     "adapter_of",
     "body_of",

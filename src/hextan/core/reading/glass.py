@@ -196,7 +196,7 @@ def read_lens_words(text: str, mounts: Sequence[str] = ()) -> LensLineRead:
     >>> [(lens.focal_mm, lens.f_number) for lens in read_lens_words("28 f2.0 55 f1.8 full frame E18").lenses]
     [(28.0, 2.0), (55.0, 1.8)]
     """
-    words = _settled(_scan(text), {mount.lower() for mount in mounts})
+    words = _settled(_scan_lines(text), {mount.lower() for mount in mounts})
     read = LensLineRead(text, words)
     name, of_all, named = "", dict[str, Any](), set[int]()
     for line in _lines(words):
@@ -215,6 +215,15 @@ def read_lens_words(text: str, mounts: Sequence[str] = ()) -> LensLineRead:
         named |= {word.start for word in line if word.kind == "name"}
     read.words = [w._replace(kind="name", value=w.text) if w.start in named else w for w in words]
     return read
+
+
+def _scan_lines(text: str) -> list[Word]:
+    """The words of all lines: none goes on from one line to the next."""
+    words: list[Word] = []
+    for found in re.finditer(r"\n|[^\n]+", text):
+        start = found.start()
+        words += [w._replace(start=start + w.start, end=start + w.end) for w in _scan(found[0])]
+    return words
 
 
 def _lines(words: list[Word]) -> list[list[Word]]:

@@ -225,6 +225,7 @@ _ALSO_CROP = r"(?:\s*[:,]?\s*(?:(?:additional|slight|further)\s+)?crops?(?:\s+(?
 
 #: The words of a spec page, in the order in which they are tried.
 PAGE: tuple[Phrase, ...] = (
+    Phrase("nothing", r"(?:\d+\s*[x×]\s*)?\d+\s*(?:tb|gb)(?:\s+(?:cards?|drives?|media))?"),
     # Sizes. Three of them are those of a body.
     Phrase("nothing", rf"{N}(?:\s*mm)?{TIMES}{N}(?:\s*mm)?{TIMES}{N}(?:\s*mm)?|total\s+(?:pixels|photosites)\s*:?\s*{N}\s*(?:mp|megapixels?)"),
     Phrase("reads", rf"(?:reads?|uses?|(?:over)?sampled\s+from|from|effective\s+(?:pixels|photosites)|active\s+(?:sensor\s+)?(?:area|pixels|photosites))\s*:?\s*(\d{{3,5}}){TIMES}(\d{{3,5}})(?:\s*(?:px|pixels|photosites))?", _pair),

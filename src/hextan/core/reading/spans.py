@@ -115,6 +115,8 @@ KINDS: dict[str, tuple[Group, Callable[[Any], str]]] = {
     "close": ("lens", lambda v: f"close focus {v:g} m"),
     "front": ("lens", lambda v: f"a front of {v:g} mm"),
     "weight": ("lens", lambda v: f"weighs {v:g} kg"),
+    "adapter": ("lens", lambda v: "an adapter"),
+    "filters": ("light", lambda v: "ND filters"),
     "name": ("other", lambda v: "a name"),
     "stabiliser": ("crop", lambda v: "a stabiliser"),
     "fraction": ("unused", lambda v: "a fraction of nothing"),

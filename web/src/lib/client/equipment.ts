@@ -1,6 +1,15 @@
 /** Bodies, lens sets, mounts and adapters. */
 import { at, http, outcome, write } from './http'
-import type { BodyDocument, LensLineAsk, LensSetDocument, QuickBodyAsk, RigDocument } from '../types'
+import type {
+  AnythingAsk,
+  BodyDocument,
+  LensLineAsk,
+  LensSetDocument,
+  QuickBodyAsk,
+  RigDocument,
+  EquipmentNew,
+  EquipmentAdded,
+} from '../types'
 
 const atBody = (production_id: number, body_id: number) => ({ params: { path: { production_id, body_id } } })
 
@@ -117,3 +126,13 @@ export const writeRig = (id: number, version: number, document: RigDocument) =>
 
 export const rigSheet = (id: number, document: RigDocument, signal: AbortSignal) =>
   outcome(http.POST('/api/v1/productions/{production_id}/rig/sheet', { ...at(id), body: document, signal }))
+
+export const anything = (ask: AnythingAsk, signal: AbortSignal) =>
+  outcome(http.POST('/api/v1/entry/anything', { body: ask, signal }))
+
+/** Add equipment to a production, all of it or nothing; and undo that. */
+export const addEquipment = (id: number, body: Partial<EquipmentNew>) =>
+  outcome(http.POST('/api/v1/productions/{production_id}/equipment', { ...at(id), body }))
+
+export const undoEquipment = (id: number, added: EquipmentAdded) =>
+  outcome(http.POST('/api/v1/productions/{production_id}/equipment/undo', { ...at(id), body: added }))

@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/entry/anything": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Anything Read
+         * @description Make equipment of whatever was pasted: a page, a list, a table, a message; tells what each word was taken for.
+         */
+        post: operations["anything_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/entry/body": {
         parameters: {
             query?: never;
@@ -672,6 +692,48 @@ export interface paths {
          * @description Lay out pixels and data of every recording format.
          */
         post: operations["data_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/productions/{production_id}/equipment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Equipment Add
+         * @description Add bodies, lens sets, adapters, filters and the mounts that they name, all of them or none.
+         */
+        post: operations["equipment_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/productions/{production_id}/equipment/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Equipment Undo
+         * @description Undo what was added: bodies and lens sets are removed and can be brought back, mounts and adapters are as before.
+         *
+         *     409 where somebody changed one of them since.
+         */
+        post: operations["equipment_undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2128,6 +2190,85 @@ export interface components {
             told: string;
         };
         /**
+         * Anything
+         * @description What a text makes of equipment.
+         */
+        Anything: {
+            /**
+             * Adapters
+             * @description Adapters.
+             */
+            adapters: components["schemas"]["AdapterDocument"][];
+            /**
+             * Bodies
+             * @description Bodies.
+             */
+            bodies: components["schemas"]["BodyMade"][];
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /**
+             * Filters
+             * @description Filters.
+             */
+            filters: components["schemas"]["FilterDocument"][];
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             */
+            lens_sets: components["schemas"]["LensSetDocument"][];
+            /**
+             * Lenses Told
+             * @description Lenses told.
+             */
+            lenses_told: string[];
+            /**
+             * Mounts
+             * @description Mounts.
+             */
+            mounts: components["schemas"]["MountDocument"][];
+            /**
+             * Spans
+             * @description Spans.
+             */
+            spans: components["schemas"]["SpanRead"][];
+            /**
+             * Unused
+             * @description Unused.
+             */
+            unused: string[];
+        };
+        /**
+         * AnythingAsk
+         * @description What was pasted, and what is known around it.
+         */
+        AnythingAsk: {
+            /**
+             * Formats
+             * @description Formats.
+             * @default [
+             *       "raw",
+             *       "uhd",
+             *       "hd"
+             *     ]
+             */
+            formats?: ("raw" | "uhd" | "dci4k" | "hd")[];
+            /**
+             * Mounts
+             * @description Mounts.
+             * @default []
+             */
+            mounts?: string[];
+            /**
+             * Text
+             * @description In words.
+             * @default
+             */
+            text?: string;
+        };
+        /**
          * ApertureRead
          * @description Which aperture counts for depth, what focusing close takes, and diffraction.
          */
@@ -3409,6 +3550,46 @@ export interface components {
              * @default []
              */
             removed: components["schemas"]["BodySummary"][];
+        };
+        /**
+         * BodyMade
+         * @description A body that comes of a text: what was understood, and its document where all of it is plain.
+         */
+        BodyMade: {
+            /**
+             * Contradictions
+             * @description Contradictions.
+             */
+            contradictions: components["schemas"]["Contradiction"][];
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["BodyDocument"] | null;
+            /**
+             * Facts
+             * @description Facts.
+             */
+            facts: components["schemas"]["SensorFact"][];
+            /**
+             * Missing
+             * @description Missing.
+             */
+            missing: string[];
+            /**
+             * Modes
+             * @description Modes.
+             */
+            modes: components["schemas"]["LineRead"][];
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /** @description Sheet. */
+            sheet: components["schemas"]["BodySheet"] | null;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string[];
         };
         /**
          * BodyNew
@@ -7672,6 +7853,124 @@ export interface components {
          * @description Nothing: what `./hextan bench` holds the other endpoints against.
          */
         Empty: Record<string, never>;
+        /**
+         * EquipmentAdded
+         * @description What was added, as it is wanted to undo that.
+         */
+        EquipmentAdded: {
+            /**
+             * Bodies
+             * @description Bodies.
+             */
+            bodies: components["schemas"]["EquipmentOne"][];
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             */
+            lens_sets: components["schemas"]["EquipmentOne"][];
+            /**
+             * Mounts
+             * @description Mounts.
+             */
+            mounts: string[];
+            /** @description Rig before. */
+            rig_before: components["schemas"]["RigDocument"] | null;
+            /**
+             * Rig Version
+             * @description Rig version.
+             */
+            rig_version: number | null;
+        };
+        /**
+         * EquipmentAdded
+         * @description What was added, as it is wanted to undo that.
+         */
+        EquipmentAddedIn: {
+            /**
+             * Bodies
+             * @description Bodies.
+             */
+            bodies: components["schemas"]["EquipmentOne"][];
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             */
+            lens_sets: components["schemas"]["EquipmentOne"][];
+            /**
+             * Mounts
+             * @description Mounts.
+             */
+            mounts: string[];
+            /** @description Rig before. */
+            rig_before: components["schemas"]["RigDocumentIn"] | null;
+            /**
+             * Rig Version
+             * @description Rig version.
+             */
+            rig_version: number | null;
+        };
+        /**
+         * EquipmentNew
+         * @description Equipment that is added in one step; mounts that it names become the production's.
+         */
+        EquipmentNew: {
+            /**
+             * Adapters
+             * @description Adapters.
+             * @default []
+             */
+            adapters?: components["schemas"]["AdapterDocumentIn"][];
+            /**
+             * Bodies
+             * @description Bodies.
+             * @default []
+             */
+            bodies?: components["schemas"]["BodyDocumentIn"][];
+            /**
+             * Filters
+             * @description Filters.
+             * @default []
+             */
+            filters?: components["schemas"]["FilterDocumentIn"][];
+            /**
+             * Lens Sets
+             * @description Lens sets.
+             * @default []
+             */
+            lens_sets?: components["schemas"]["LensSetDocumentIn"][];
+        };
+        /**
+         * EquipmentOne
+         * @description A body or a lens set that was added: its number and its version.
+         */
+        EquipmentOne: {
+            /**
+             * Id
+             * @description Number that stays with the thing.
+             */
+            id: number;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * EquipmentUndone
+         * @description What was undone.
+         */
+        EquipmentUndone: {
+            /**
+             * Removed
+             * @description What was removed and can be brought back.
+             */
+            removed: number;
+        };
         /**
          * EquivalentAnswer
          * @description What on the reference gives the same field and the same depth; stops are null where they are not given.
@@ -21651,6 +21950,75 @@ export interface operations {
             };
         };
     };
+    anything_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnythingAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Anything"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     body_quick: {
         parameters: {
             query?: never;
@@ -24678,6 +25046,220 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DataTable"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    equipment_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EquipmentNew"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EquipmentAdded"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    equipment_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EquipmentAddedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EquipmentUndone"];
                 };
             };
             /** @description Forbidden */

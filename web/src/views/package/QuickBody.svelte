@@ -39,11 +39,12 @@
   async function keep(event: SubmitEvent) {
     event.preventDefault()
     const document = answer?.document
-    const kept = document && (await quick.keep(() => client.addBody(productionId, { document })))
+    const kept =
+      document && (await quick.keep(() => client.addEquipment(productionId, { bodies: [document] })))
     if (!kept) return
     const sets = await client.listLensSets(productionId)
     // A first body wants lenses next; another one is looked at.
-    if (sets.data?.here.length) router.go(pathTo(productionId, 'package', 'bodies', kept.id))
+    if (sets.data?.here.length) router.go(pathTo(productionId, 'package', 'bodies', kept.bodies[0]?.id ?? 0))
     else router.go(pathTo(productionId, 'package', 'lenses', 'new'))
   }
 </script>

@@ -34,7 +34,8 @@
   async function keep(event: SubmitEvent) {
     event.preventDefault()
     const document = answer?.document
-    const kept = document && (await quick.keep(() => client.addLensSet(productionId, { document })))
+    const kept =
+      document && (await quick.keep(() => client.addEquipment(productionId, { lens_sets: [document] })))
     if (!kept) return
     const bodies = await client.listBodies(productionId)
     if (bodies.data?.here.length) router.go(pathTo(productionId, 'bench'))
