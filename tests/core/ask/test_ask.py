@@ -62,7 +62,7 @@ def test_every_line_of_the_docs_has_its_answer(line, answer):
 
 
 def test_questions_of_the_fixtures_are_understood_and_none_is_answered_as_another():
-    rows = questions()
+    rows = [*questions(), *questions("questions_aside")]
     assert [row for row in rows if row.verdict == "wrong"] == []
     assert sum(row.verdict == "understood" for row in rows) >= 0.95 * len(rows)
 
@@ -203,8 +203,8 @@ def test_what_is_not_understood_is_marked_and_nothing_is_answered(line, word, co
 
 
 def test_a_line_that_is_no_question_yet_says_what_it_needs():
-    (first, *_) = ask("85 f1.2")["wants"]
-    assert first.startswith("What is seen and sharp at a distance? It needs a distance, as in 85")
+    wants = ask("85 f1.2")["wants"]
+    assert any(want.startswith("What is seen and sharp at a distance? It needs a distance, as in 85") for want in wants)
     assert ask("85 85 s35")["wants"] == ["These words make no question together. Ask like 50 s35."]
     assert ask("")["wants"] == ask("")["answers"] == []
     assert len(ask("")["examples"]) == 1 + sum(len(q.examples) for q in QUESTIONS)

@@ -724,7 +724,7 @@ _SHAPE = ("aspect", "raster")
 #: Needed words, each with what may stand for it; a kind that is named twice is needed twice.
 QUESTIONS: tuple[Question, ...] = (
     Question("like", "What is this lens like on other formats, and which gives it there?",
-             (_FOCAL, ("window",)), ("window", "squeeze", "times", "like"), _like,
+             (_FOCAL, ("window",)), ("window", "squeeze", "times", "like", *_STOP), _like,
              ("50 s35", "75 full frame", "like 35 on full frame", "50 s35 in ff", "24-70 s35", "40 2x ff", "which lens on s16 looks like 50 on full frame"), True),
     Question("field", "What is seen and sharp at a distance?",
              (_FOCAL, ("distance",)), ("window", *_STOP, *_SHAPE, "squeeze", "times"), _field,

@@ -91,10 +91,14 @@ LENSES: tuple[Phrase, ...] = (
     Phrase("f", rf"1\s*:\s*([1-9]\d*[.,]\d+|[2-9]|[1-4]\d)(?:{_TO_STOP}({N}))?(?=\s|$|,|;)", lambda m: _stop(m[1], m[2])),
     Phrase("list", rf"{N}(?:\s*/\s*{N}){{2,}}(?:\s*mm)?|\d{{1,3}}(?:,\d{{1,3}}){{2,}}(?:\s*mm)?", _focals),
     # 50/1.4 and 1.4/50: the aperture is the one below three.
+    Phrase("fast_zoom", rf"({N})/({N})\s*-\s*({N})(?=\s|$|,|;)", lambda m: (number(m[1]), number(m[2]), number(m[3]))),
     Phrase("both", rf"({N})/({N})(?=\s|$|,|;)", lambda m: _both(number(m[1]), number(m[2]))),
     Phrase("circle", rf"(?:image\s*)?circle\s*:?\s*(?:of\s*)?({N})(?:\s*mm)?(?:\s*\([^()]*\))?", lambda m: number(m[1])),
     Phrase("circle", rf"({N})\s*mm\s*(?:image\s*)?circle", lambda m: number(m[1])),
-    Phrase("circle", rf"(?:covers|coverage|ø)\s*:?\s*({N})(?:\s*mm)?", lambda m: number(m[1])),
+    Phrase("circle", rf"(?:covers|coverage|ø|cir\.?|c\.?)\s*:?\s*({N})(?:\s*mm)?", lambda m: number(m[1])),
+    Phrase("covers", r"covers|coverage"),
+    Phrase("or", r"or"),
+    Phrase("span", rf"from\s+({N})\s*(?:mm)?\s*(?:to|-|–|thru|through)\s*({N})|({N})\s*(?:thru|through|till|bis)\s*({N})"),
     Phrase("close", rf"(?:close(?:st)?(?:\s*focus)?|min(?:imum|\.)?\s*(?:focus|distance)|cf|mod|mfd|nearest)\s*:?\s*({_METRES}|{_FEET})", lambda m: _metres(m[1])),
     Phrase("close", rf"({_FEET})", lambda m: _metres(m[1])),
     Phrase("close", rf"({_METRES})", lambda m: _metres(m[1])),
@@ -116,7 +120,7 @@ LENSES: tuple[Phrase, ...] = (
     Phrase("zoom", rf"({N})\s*(?:mm)?{_TO}({N})\s*(?:mm)?(?!\s*[x×])", _zoom),
     Phrase("focal", rf"({N})\s*mm(?!\s*(?:format|film|image))", lambda m: number(m[1])),
     Phrase("film", rf"({N})\s*mm\s*(?:format|film)"),
-    Phrase("set_of", r"set\s+of\s+(?:\d+|two|three|four|five|six|seven|eight|nine|ten|twelve)"),
+    Phrase("set_of", r"\d+\s+(?:primes|lenses|zooms)|set\s+of\s+(?:\d+|two|three|four|five|six|seven|eight|nine|ten|twelve)"),
     Phrase("group", r"(?:all|each)"),
     Phrase("filler", r"(?:primes?|zooms?|lens(?:es)?|for|and|with|at|mm|of|the|we\s+have|spherical|anamorphic|macro|tele|fisheye|rehoused|vintage|"
                      r"wide|mount|focal\s+lengths?|focus|set)"),
@@ -180,7 +184,7 @@ class LensLineRead:
 
 
 #: Kinds that name lenses.
-_FOCAL = ("focal", "zoom", "both", "list")
+_FOCAL = ("focal", "zoom", "both", "list", "fast_zoom")
 #: What a kind of word sets of a lens.
 _SETS = {"class": "of_class", "circle": "circle_mm", "mount": "mount", "close": "close_m", "weight": "weight_kg",
          "front": "front_mm", "squeeze": "squeeze"}  # fmt: skip
@@ -292,15 +296,80 @@ def _settle_focal(word: Word, before: list[Word]) -> Word:
         return word._replace(kind=UNKNOWN, asked="is no focal length")
     if word.value >= _LEAST_FRONT_MM and _said_of_a_lens(before):
         return word._replace(kind="front")
+    told = [w for w in before if w.kind != SPACE]
+    if (
+        told
+        and told[-1].kind in ("t", "f")
+        and any(w.kind == "focal" and "mm" in w.text.lower() for w in told)
+    ):
+        return word._replace(kind=UNKNOWN).ask(
+            f"{word.text}: an image circle, a front, or another lens?",
+            Option("an image circle", f"circle {word.value:g}"),
+            Option("a front", f"front {word.value:g}"),
+            Option("another lens", f", {word.value:g}"),
+        )
     return word
 
 
 def _settle_number(word: Word, before: list[Word]) -> Word:
-    """A bare number is a focal length, if there is one of that length."""
+    """A bare number is a focal length, if there is one of that length; behind "covers" it is a circle."""
+    told = [w for w in before if w.kind != SPACE]
+    if any(w.kind == "covers" for w in told[-2:]):
+        return word._replace(kind="circle")
+    if (
+        told
+        and told[-1].kind == UNKNOWN
+        and not told[-1].asked
+        and told[-1].text[:1].islower()
+        and any(w.kind in _FOCAL for w in told)
+    ):
+        return word._replace(kind=UNKNOWN, asked=f"is {word.text} a lens? The word before it is in no list")
     if _FOCALS[0] <= word.value <= _FOCALS[1]:
         return word._replace(kind="focal")
     more = ": an aperture has T or f before it" if word.value < _FOCALS[0] else ""
     return word._replace(kind=UNKNOWN, asked=f"is no focal length{more}")
+
+
+def _settle_class_after(word: Word, before: list[Word]) -> Word:
+    """A class behind another one and a stroke is one of two: which, has to be asked."""
+    told = [w for w in before if w.kind != SPACE]
+    if (
+        len(told) > 1
+        and told[-1].text.lower() in ("/", "or")
+        and told[-2].kind == "class"
+        and told[-2].value != word.value
+    ):
+        return word._replace(kind=UNKNOWN).ask(
+            f"{told[-2].text}/{word.text}: for which of them are they made?",
+            Option(f"{told[-2].value} alone", ""),
+        )
+    return _settle_class(word, before)
+
+
+def _settle_count(word: Word, before: list[Word]) -> Word:
+    """2x 100 are two of them; 2x100 may be one with a squeeze."""
+    if word.text[-1:].isspace():
+        return word
+    return word._replace(kind=UNKNOWN).ask(
+        f"{word.text}: so many lenses, or a squeeze?",
+        Option(f"{word.value} lenses", f"{word.value}x "),
+        Option(f"a squeeze of {word.value}", f"squeeze {word.value} "),
+    )
+
+
+def _settle_or(word: Word, before: list[Word]) -> Word:
+    return word._replace(
+        kind=UNKNOWN, asked="leaves open which of them: write the one that is meant, or both with a comma"
+    )
+
+
+def _settle_span(word: Word, before: list[Word]) -> Word:
+    low, high = (part for part in re.findall(N, word.text)[:2])
+    return word._replace(kind=UNKNOWN).ask(
+        f"{word.text}: a zoom, or a set of primes?",
+        Option(f"a zoom of {low}-{high} mm", f"{low}-{high}"),
+        Option("two primes", f"{low} {high}"),
+    )
 
 
 def _settle_refused(word: Word, before: list[Word]) -> Word:
@@ -309,7 +378,10 @@ def _settle_refused(word: Word, before: list[Word]) -> Word:
 
 _SETTLES: dict[str, Callable[[Word, list[Word]], Word]] = {
     UNKNOWN: _settle_unknown,
-    "class": _settle_class,
+    "class": _settle_class_after,
+    "or": _settle_or,
+    "count": _settle_count,
+    "span": _settle_span,
     "t_or": _settle_stops,
     "zoom": _settle_zoom,
     "film": _settle_film,
@@ -400,6 +472,8 @@ def _lenses_of(word: Word) -> list[LensSaid]:
         return [LensSaid(word.value[0], word.value[1])]
     if word.kind == "both":
         return [LensSaid(word.value[0], f_number=word.value[1])]
+    if word.kind == "fast_zoom":
+        return [LensSaid(word.value[1], word.value[2], f_number=word.value[0])]
     return [LensSaid(word.value)]
 
 

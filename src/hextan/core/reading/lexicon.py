@@ -14,9 +14,9 @@ from hextan.core.reading.scan import TIMES, TO, N, NotOneError, Phrase, number, 
 
 #: How people write the classes of formats.
 CLASS_WORDS: dict[FormatClass, str] = {
-    "Super 35": r"super[\s-]*35(?:\s*mm)?|s[\s-]?35(?:\s*mm)?|3[\s-]*perf(?:oration)?s?|4[\s-]*perf(?:oration)?s?",
-    "Super 16": r"super[\s-]*16(?:\s*mm)?|s[\s-]?16(?:\s*mm)?",
-    "full frame": r"full[\s-]*frame|ff|fullframe|135(?=\s*format)",
+    "Super 35": r"super[\s-]*(?:35|thirty[\s-]*five)(?:\s*mm)?|s[\s-]?35(?:\s*mm)?|3[\s-]*perf(?:oration)?s?|4[\s-]*perf(?:oration)?s?",
+    "Super 16": r"super[\s-]*(?:16|sixteen)(?:\s*mm)?|s[\s-]?16(?:\s*mm)?",
+    "full frame": r"full[\s-]*frame|full[\s-]*format|vollformat|ff|fullframe|135(?=\s*format)",
     "8-perforation 35": r"(?:vista\s*format\s*)?8[\s-]*perf(?:oration)?s?(?:\s*35)?|vista\s*format(?:\s*8[\s-]*perf(?:oration)?s?)?",
     "large format": r"large[\s-]*format|lf",
     "65 mm": r"65\s*mm(?:\s*film)?|65\s*/\s*5",
@@ -103,7 +103,7 @@ _MEGABITS = {"k": 1e-3, "m": 1.0, "g": 1e3}
 #: What a page speaks of besides: a line that begins with one of these, or a part of it that has one, says nothing that is used.
 OFF_TOPIC = (r"time-?code|audio|microphones?|photos?|stills?|prox(?:y|ies)|power|voltage|batter(?:y|ies)|dimensions|temperature|humidity|monitors?|"
              r"screens?|displays?|viewfinders?|evf|lcd|oled|wi-?fi|bluetooth|auto-?focus|af|interval|time-?lapse|card\s+slots?|connectors?|usb|"
-             r"ethernet|genlock|speakers?|headphones?|tripod|price|warranty|consumption|khz|stream(?:ing)?")  # fmt: skip
+             r"ethernet|genlock|speakers?|headphones?|tripod|price|warranty|consumption|khz|stream(?:ing)?|hdmi|sdi|min(?:utes)?")  # fmt: skip
 #: No camera is asked for more frames a second where nobody says that they are frames.
 HIGHEST_RATE = 2000
 _RATE_UNIT = r"(fps|psf|p|i)"
@@ -178,7 +178,7 @@ def _range(found: re.Match[str]) -> tuple[str, str, str]:
 
 
 def _megabits(found: re.Match[str]) -> float:
-    per = 8.0 if found[3] == "B" else 1.0
+    per = 8.0 if found[3] == "B" and "it" not in found[0] else 1.0
     return number(found[1]) * _MEGABITS[found[2].lower()] * per
 
 
@@ -244,33 +244,35 @@ PAGE: tuple[Phrase, ...] = (
     Phrase("aspect", r"(1[.,](?:33|37|66|77|78|85|90?)|2[.,](?:00|20?|35|39|40?)|2[.,]76)(?!\d|\s*k|\s*[x×])", _bare_aspect),
     # Names of rasters.
     *_named(dict(RASTERS.values()), "raster"),
-    *(row._replace(pattern=f"{row.pattern}(?=[pi]\\d)", open=True) for row in _named(dict(RASTERS.values()), "raster")),
+    *(row._replace(pattern=f"{row.pattern}(?=[pi]?\\d)", open=True) for row in _named(dict(RASTERS.values()), "raster")),
     Phrase("raster", r"(4320|2160|1080|720)(?=\s*[pi/])", lambda m: BY_LINES[m[1]], True),
     Phrase("thousands", rf"(?:(?:from|called)\s+)?({N})\s*k(?:\s*oversampl\w+)?(?=[pi]?\d|\W|$)", lambda m: number(m[1]), True),
     # Classes.
     *CLASSES,
     Phrase("whole", r"(?:full|whole|entire)[\s-]*(?:width|sensor|window|area)(?:\s*read-?out)?|no\s+crop|uncropped"),
-    Phrase("whole", r"full(?=\s*(?:[,([]|$|crop|bin|line)|\s+\d)|whole"),
     Phrase("open_gate", r"open[\s-]*gate"),
     Phrase("filler", r"(?:full|whole)\s+height"),
+    Phrase("whole", r"full|whole"),
     # Crops.
+    Phrase("against", rf"({_FACTOR})\s*[x×]?\s*(?:crop\s*)?(?:against|vs\.?|compared\s+(?:to|with))\s+(?:full[\s-]*frame|ff|super\s*35|s35)"),
     Phrase("in_camera", rf"({_FACTOR})\s*[x×](?:\s*crop)?\s+(?:with|by|for)\s+(?:the\s+)?{_IN_CAMERA}", _factors),
     Phrase("in_camera", rf"{_IN_CAMERA}{_ALSO_CROP}\s*:?\s*({_FACTOR}\s*[x×]?(?:(?:\s*[/,]\s*|{TO}|\s+and\s+){_FACTOR}\s*[x×]?)*)", _factors),
     Phrase("squeeze", rf"(?:de-?squeeze|squeeze|anamorphic)\s*:?\s*({_FACTOR}(?!\s*:)\s*[x×]?(?:(?:\s*[/,]\s*|\s+and\s+){_FACTOR}\s*[x×]?)*)", _factors),
     Phrase("squeeze", rf"({_FACTOR})\s*[x×]\s*(?:de-?squeeze|squeeze|anamorphic)", lambda m: [number(m[1])]),
-    Phrase("factor", rf"(?:cropped|crop)(?:\s*(?:factor|of|by))*\s*:?\s*[x×]?\s*({_FACTOR})(?!\d)\s*[x×]?", lambda m: (m[1], number(m[1]))),
+    Phrase("factor", rf"(?:cropped|crop)(?:\s*(?:factor|of|by))*\s*:?\s*[x×]?\s*({_FACTOR})(?!\d|\s*:)\s*[x×]?", lambda m: (m[1], number(m[1]))),
     Phrase("stabiliser", _IN_CAMERA),
     Phrase("vague", r"cropp?ed|crop|slight(?:ly)?"),
     Phrase("factor", rf"window\s+({_FACTOR})\s*[x×]", lambda m: (m[1], number(m[1]))),
     Phrase("factor", rf"({_FACTOR})(?:\s*[x×]\s*crop|[x×])(?:\s+of\s+the\s+full\s+width)?", lambda m: (m[1], number(m[1]))),
     # How the window is read.
+    Phrase("method", r"(?:skips|reads|drops)\s+every\s+(?:second|other)\s+(?:line|row)", lambda m: ("skipped", 2)),
     Phrase("method", r"(?:no|without)\s+(?:pixel\s+)?(?:binning|line[\s-]*skipping|skipping)|every\s+photosite|full\s+read-?out", lambda m: ("full", None)),
     Phrase("method", r"(?:pixel[\s-]*)?bin(?:ned|ning)(?:\s*[x×]?\s*([2-9])(?!\d)\s*(?:[x×]\s*[2-9]?)?)?", lambda m: ("binned", int(m[1]) if m[1] else None)),
     Phrase("method", r"(?:line[\s-]*)?skip(?:ped|ping)(?:\s*[x×]?\s*([2-9])(?!\d)\s*[x×]?)?", lambda m: ("skipped", int(m[1]) if m[1] else None)),
     # Light and times.
     Phrase("base_eis", rf"(?:(?:dual|two)\s+)?(?:base|native)\s*(?:ei|iso|asa)?\s*:?\s*({N}(?:(?:\s*[/,&]\s*|\s+and\s+){N})*)", lambda m: [int(n) for n in numbers(m[1])]),
     Phrase("base_eis", r"(?:ei|iso|asa)\s*:?\s*(\d+)\s*\(?\s*(?:base|native)\)?", lambda m: [int(m[1])]),
-    Phrase("eis", rf"(?:ei|iso|asa)(?:\s*range)?\s*:?\s*(?:from\s+)?(\d+){TO}(\d+)", lambda m: (int(m[1]), int(m[2]))),
+    Phrase("eis", rf"(?:ei|iso|asa)(?:\s*range)?\s*:?\s*(?:from\s+)?(\d+)(?:\s*\([^()]*\))?{TO}(\d+)(?:\s*\([^()]*\))?", lambda m: (int(m[1]), int(m[2]))),
     Phrase("eis", rf"(?:ei|iso|asa)\s*:?\s*({_LIST})", lambda m: [int(n) for n in numbers(m[1])]),
     Phrase("nd", r"(?:no|without)\s+(?:internal|built[\s-]*in)?\s*nd()(?=(zzz)?)", lambda m: []),
     Phrase("nd_range", rf"(?:(?:internal|built[\s-]*in|variable|electronic)\s*)*nd\s*(?:filters?)?\s*:?\s*((?:1/)?{N}){TO}((?:1/)?{N})(?:\s*(?:stops?|electronic))?", lambda m: tuple(_density(end) for end in m.groups())),
@@ -292,6 +294,8 @@ PAGE: tuple[Phrase, ...] = (
     *_named(NEEDS, "need"),
     # Rates.
     Phrase("megabits", rf"(?:max\.?\s*|up\s*to\s*)?(?-i:({N})\s*([kKMmGg])(b|B)(?:ps|it/s|it\s*/\s*s|/s|its/s|its?\s+per\s+second))(?:\s*vbr|\s*cbr)?", _megabits),
+    Phrase("lowest", rf"from\s+({N})\s*(?:fps|p)(?!\s*(?:to|-|–|up))"),
+    Phrase("cap_word", r"up\s*to(?=\s+(?:\d+(?:[.,]\d+)?k|uhd|hd|full|dci|4k|2k|8k)\b)"),
     Phrase("cap", rf"(?:{_CAP})\s*({N})\s*{_RATE_UNIT}?{_NO_PAIR}(?!\s*(?:mm|k\b|°|[x×]|[kmg]b|[kmg]bit|mp|bits?|ms|s\b))", _rate),
     Phrase("rates", rf"@?\s*({N})\s*{_RATE_UNIT}?{TO}({N})\s*{_RATE_UNIT}?{_NO_PAIR}(?!\s*(?:mm|k\b|x\b))", _range),
     Phrase("cap", rf"({N})\s*{_RATE_UNIT}\s+max(?:imum|\.)?", _rate),

@@ -221,7 +221,7 @@ def understand(text: str, scanned: list[Word]) -> PageLine:
         formats = _formats(head, parts, line.body)
         # What is only said not to be is no format: raw: no 100p.
         denied = any(word.kind == UNKNOWN and word.asked == DENIES for word in statement)
-        line.formats += [f for f in formats if f.rates or not denied]
+        line.formats = _merged(line.formats, [f for f in formats if f.rates or not denied])
         # A window that begins a statement holds for those behind it that name none.
         head = head or _first(rest)
     _ask_what_is_open(line)
@@ -271,6 +271,27 @@ def _head(words: list[Word]) -> tuple[list[Word], list[Word]]:
     return [], words
 
 
+def _merged(formats: list[Stated], more: list[Stated]) -> list[Stated]:
+    """All formats; two of one raster that differ in rates alone are one: 1080/59.94i 1080/50i."""
+    found = list(formats)
+    for stated in more:
+        last = found[-1] if found else None
+        plain = stated.raster is not None and not any(
+            rate.highest or rate.low != rate.high for rate in stated.rates
+        )
+        if (
+            last is not None
+            and plain
+            and last.rates
+            and replace(last, rates=[]) == replace(stated, rates=[])
+            and not any(rate.highest for rate in last.rates)
+        ):
+            last.rates = [*last.rates, *(rate for rate in stated.rates if rate not in last.rates)]
+        else:
+            found.append(stated)
+    return found
+
+
 def _first(words: list[Word]) -> list[Word]:
     """The words of windows that a statement begins with."""
     told = [word for word in words if _kind_matters(word)]
@@ -280,7 +301,7 @@ def _first(words: list[Word]) -> list[Word]:
 
 def _settled(words: list[Word]) -> list[Word]:
     """Words whose neighbours say what they are: pairs of figures, bare numbers, what is denied, one class or another."""
-    for settle in (_off_topic, _vague, _denied, _pairs, _apart, _bare, _one_class_or_another):
+    for settle in (_off_topic, _vague, _by_neighbours, _denied, _pairs, _apart, _bare, _one_class_or_another):
         words = settle(words)
     return words
 
@@ -309,17 +330,53 @@ def _with_signs(words: list[Word]) -> list[list[Word]]:
     return parts
 
 
+#: Bits that there are.
+_BITS = (8, 10, 12, 14, 16)
+_REFUSED = {
+    "lowest": "says where rates begin: say up to which they go, like 1-60",
+    "against": "is a crop against another window: write the size that it leaves, like 22.5 x 15 mm",
+}
+
+
+def _by_neighbours(words: list[Word]) -> list[Word]:
+    """Words that only those before them explain: 4:2:2 10, 8/10 bit, up to UHD 60p, up to 60p/50p."""
+    found: list[Word] = []
+    for word in words:
+        told = [w for w in found if w.kind not in (SPACE, FILLER)]
+        last = told[-1] if told else None
+        before = told[-2] if len(told) > 1 else None
+        stroke = last is not None and last.kind == SIGN and last.text == "/" and before is not None
+        if word.kind in _REFUSED:
+            found.append(word._replace(kind=UNKNOWN, asked=_REFUSED[word.kind]))
+        elif (
+            word.kind == NUMBER
+            and word.value in _BITS
+            and last is not None
+            and (last.kind == "samples" or (stroke and before is not None and before.kind == "bits"))
+        ):
+            found.append(word._replace(kind="bits", value=int(word.value)))
+        elif word.kind == "rate" and (
+            any(w.kind == "cap_word" for w in told)
+            or (stroke and before is not None and before.kind == "cap")
+        ):
+            found.append(word._replace(kind="cap"))
+        else:
+            found.append(word)
+    return [w._replace(kind=FILLER) if w.kind == "cap_word" else w for w in found]
+
+
 def _vague(words: list[Word]) -> list[Word]:
     """A crop without its factor says only that there is one; beside a class or a factor it says no more than they do."""
     rule = "by how much? Write its factor, like crop 1.5x"
     kinds = {word.kind for word in words}
     told = kinds & {"class", "factor", "in_camera"}
     steady = "stabiliser" in kinds
-    found = []
+    found: list[Word] = []
     for word in words:
+        after = any(w.kind == "in_camera" for w in found) and "crop" not in word.text.lower()
         if word.kind == "vague":
             found.append(word._replace(kind=FILLER) if told else word._replace(kind=UNKNOWN, asked=rule))
-        elif word.kind == "factor" and steady and word.value[0]:
+        elif word.kind == "factor" and (steady or after) and word.value[0]:
             found.append(word._replace(kind="in_camera", value=[word.value[1]]))
         elif word.kind in ("stabiliser", "fraction"):
             found.append(
@@ -447,9 +504,15 @@ def _bare(words: list[Word]) -> list[Word]:
     found = list(words)
     for i in bare:
         after = next((words[j] for j in told if j > i), None)
+        before = next(
+            (words[j] for j in reversed(told) if j < i and words[j].kind not in (FILLER, SIGN)), None
+        )
         word = words[i]
         # What a word of no list follows is a figure of something else: 3.2 inches, 10 marks.
-        if after is not None and after.kind == UNKNOWN and not after.asked:
+        if (
+            any(near is not None and near.kind == UNKNOWN and not near.asked for near in (after, before))
+            and others
+        ):
             found[i] = word._replace(kind=UNKNOWN)
         elif len(bare) == 1 and not others:
             found[i] = word._replace(kind="open").ask(
@@ -595,6 +658,7 @@ class _Format:
             and raw_rates[0].value[1] == "fps"
             and rows[0].raster is None
             and rows[0].buffer_s is None
+            and "." not in raw_rates[0].value[0]
         ):
             text = raw_rates[0].value[0]
             rates = [Rate("1" if float(text) > 1 else text, text, False, True)]
@@ -643,7 +707,12 @@ def _body_fact(word: Word, body: BodyFacts) -> None:
 def _ask_what_is_open(line: PageLine) -> None:
     """What the words leave open, though each of them is plain."""
     of_window = [f for f in line.formats if f.photosites or f.size_mm]
+    rates = [word for word in line.words if word.kind in _RATES]
     for i, word in enumerate(line.words):
+        if word.kind == "rate" and len(rates) == 1 and word.value[1] == "fps" and not word.asked:
+            rate = word.value[0]
+            options = (Option(f"up to {rate}", f"up to {rate} fps"), Option(f"{rate} alone", f"{rate}p"))
+            line.words[i] = word._replace(options=options)
         after = next((w.kind for w in line.words[i + 1 :] if w.kind != SPACE), "")
         # 2K binned: what the binned window comes to.
         if word.kind == "thousands" and after != "method" and not (of_window or _PAIR.search(line.text)):

@@ -74,7 +74,7 @@ QUESTION: tuple[Phrase, ...] = (
     Phrase("aspect", r"(\d{1,2}(?:\.\d+)?)\s*:\s*(\d{1,2}(?:\.\d+)?)", lambda m: _ratio(m[1], m[2])),
     Phrase("aspect", r"2\.39|2\.35|1\.85", lambda m: float(m[0])),
     Phrase("factors", rf"({N})\s*[x×]\s+({N}(?:\s*[x×]\s+{N}|\s+[x×]\s*{N})+)\s*[x×]?", lambda m: [number(n) for n in re.findall(N, m[0])]),
-    Phrase("size", rf"({N})\s*(?:mm)?\s*(?:[x×]|by)\s*({N})(?:\s*mm)?", lambda m: (_above_zero(number(m[1])), _above_zero(number(m[2])))),
+    Phrase("size", rf"({N})\s*(?:mm)?\s*(?:[x×]|by)\s*(?=\d\d|[3-9])({N})(?:\s*mm)?", lambda m: (_above_zero(number(m[1])), _above_zero(number(m[2])))),
     Phrase("storage", rf"({N})\s*(tb|gb)(?:\s+(?:cards?|drives?))?", lambda m: number(m[1]) * _TERABYTES[m[2].lower()]),
     Phrase("megabits", rf"({N})\s*(?:mbit/s|mbps|mb/s|mbit)", lambda m: _above_zero(number(m[1]))),
     Phrase("distance", _FEET, lambda m: _distance(m[0])),
@@ -88,6 +88,7 @@ QUESTION: tuple[Phrase, ...] = (
     Phrase("megapixels", rf"({N})\s*(?:mp|megapixels?)", lambda m: _above_zero(number(m[1]))),
     Phrase("squeeze", rf"({N})\s*[x×]\s*(?:anamorphic|ana|squeeze|scope)|(?:anamorphic|squeeze)\s*({N})\s*[x×]?", lambda m: _above_zero(number(m[1] or m[2]))),
     Phrase("crop", rf"(?:/|crop(?:\s+factor)?(?:\s+of)?)\s*({N})\s*[x×]?|({N})\s*[x×]\s*crop", lambda m: _above_zero(number(m[1] or m[2]))),
+    Phrase("crop", rf"[x×]({N})(?!\s*[x×]\s*\d)", lambda m: _above_zero(number(m[1]))),
     Phrase("times", rf"({N})\s*[x×]", lambda m: _above_zero(number(m[1]))),
     *_named(dict(RASTERS.values()), "raster"),
     *(Phrase("intent", f"(?:{pattern})", lambda m, means=means: means) for pattern, means in INTENTS),  # type: ignore[misc]

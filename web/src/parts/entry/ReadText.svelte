@@ -20,6 +20,12 @@
   const reached = $derived(shown?.start ?? told[0]?.start)
   let box = $state<HTMLElement>()
 
+  // A word that is asked about, or looked at, is brought into sight within the box, and the page stays where it is.
+  $effect(() => {
+    const word = box?.querySelector<HTMLElement>(`[data-start="${shown?.start ?? -1}"]`)
+    if (box && word) box.scrollTop = word.offsetTop - box.offsetTop - box.clientHeight / 2
+  })
+
   function step(event: KeyboardEvent) {
     const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key]
     if (by === undefined || !told.length) return

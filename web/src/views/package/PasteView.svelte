@@ -166,6 +166,8 @@
     text-align: center;
   }
   .first {
+    white-space: normal;
+    text-align: start;
     border-color: var(--accent);
   }
   @media (max-width: 900px) {
