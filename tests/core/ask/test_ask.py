@@ -204,7 +204,10 @@ def test_what_is_not_understood_is_marked_and_nothing_is_answered(line, word, co
 
 def test_a_line_that_is_no_question_yet_says_what_it_needs():
     wants = ask("85 f1.2")["wants"]
-    assert any(want.startswith("What is seen and sharp at a distance? It needs a distance, as in 85") for want in wants)
+    assert any(
+        want.startswith("What is seen and sharp at a distance? It needs a distance, as in 85")
+        for want in wants
+    )
     assert ask("85 85 s35")["wants"] == ["These words make no question together. Ask like 50 s35."]
     assert ask("")["wants"] == ask("")["answers"] == []
     assert len(ask("")["examples"]) == 1 + sum(len(q.examples) for q in QUESTIONS)
