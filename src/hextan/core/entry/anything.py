@@ -7,6 +7,7 @@ places stay those of the whole text.
 from __future__ import annotations
 
 import re
+from bisect import bisect_right
 from dataclasses import dataclass, field
 from typing import Annotated, Literal, TypeAlias
 
@@ -23,9 +24,10 @@ from hextan.core.documents import (
     LensSetDocument,
     MountDocument,
 )
-from hextan.core.entry.body import MOST_LETTERS, UNNAMED, LineRead, QuickBodyAsk, Tick, quick_body
+from hextan.core.entry.body import MOST_LETTERS, MOST_LINES, UNNAMED, LineRead, QuickBodyAsk, Tick, quick_body
 from hextan.core.entry.lens_line import LensLineAsk, lens_line
 from hextan.core.entry.lens_table import read_lens_table
+from hextan.core.entry.mode_lines import split_lines
 from hextan.core.entry.sensor import Contradiction, SensorAsk, SensorFact
 from hextan.core.entry.tables import read_table
 from hextan.core.reading import (
@@ -42,6 +44,8 @@ from hextan.core.reading import (
 Kind: TypeAlias = Literal["body", "lens", "adapter", "filter", "name", "none"]
 #: A name of a body is at most so many words on a line of its own.
 _MOST_OF_A_NAME = 5
+#: So many bodies are told apart in one text.
+MOST_BODIES = 50
 _N = r"\d+(?:[.,]\d+)?"
 _ADAPTER = re.compile(
     rf"\s*(?P<kind>(?:focal\s+)?reducer|extender|(?:mount\s+)?adapters?|tele-?converter)\s*:?\s*(?:(?P<factor>{_N})\s*[x×]?)?\s*"
@@ -147,9 +151,13 @@ def anything(ask: AnythingAsk) -> Anything:
 
 def _lines(ask: AnythingAsk) -> list[_Line]:
     """All lines, each with whom it speaks to and which body it belongs to."""
-    lines = [_Line(found.start(), found[0]) for found in re.finditer(r"[^\n]+", ask.text) if found[0].strip()]
+    lines = [_Line(start, line) for start, line in split_lines(ask.text)]
+    at = said = 0
     for block in _blocks(ask.text):
-        inside = [line for line in lines if block[0] <= line.start < block[1]]
+        first = at
+        while at < len(lines) and lines[at].start < block[1]:
+            at += 1
+        inside = lines[first:at]
         text = ask.text[block[0] : block[1]]
         table: Kind | None = None
         if read_lens_table(text, UNKNOWN_MOUNT) is not None:
@@ -157,14 +165,26 @@ def _lines(ask: AnythingAsk) -> list[_Line]:
         elif (read := read_table(text)) is not None and read.lines:
             table = "body"
         for line in inside:
-            line.kind = table or _kind(line.text, ask.mounts)
+            if said < MOST_LINES:
+                line.kind = table or _kind(line.text, ask.mounts)
+                said += line.kind != "none"
     _name_bodies(lines)
     return lines
 
 
 def _blocks(text: str) -> list[tuple[int, int]]:
     """Where the blocks between empty lines begin and end."""
-    return [(found.start(), found.end()) for found in re.finditer(r"(?:[^\n]*\S[^\n]*(?:\n|$))+", text)]
+    blocks: list[tuple[int, int]] = []
+    at = 0
+    begun: int | None = None
+    for line in text.splitlines(keepends=True):
+        if line.strip():
+            begun = at if begun is None else begun
+        elif begun is not None:
+            blocks.append((begun, at))
+            begun = None
+        at += len(line)
+    return blocks if begun is None else [*blocks, (begun, at)]
 
 
 def _kind(text: str, mounts: list[str]) -> Kind:
@@ -215,32 +235,37 @@ def _says_body(page: PageLine) -> bool:
 
 def _name_bodies(lines: list[_Line]) -> None:
     """A short line of no words of the trade before what a body has is its name; each name begins another body."""
-    number_of_body = 0
-    for i, line in enumerate(lines):
-        after = next((other.kind for other in lines[i + 1 :] if other.kind != "none"), "none")
+    number_of_body, begun = 0, False
+    for line, after in zip(lines, [*lines[1:], _Line(0, "")], strict=False):
         short = len(line.text.split()) <= _MOST_OF_A_NAME and not re.search(r"[.!?,]\s*$", line.text)
-        before = next((other for other in reversed(lines[:i]) if other.kind in ("body", "name")), None)
-        if (
-            line.kind == "none"
-            and short
-            and after == "body"
-            and (i + 1 < len(lines) and lines[i + 1].kind == "body")
-        ):
-            number_of_body += before is not None
+        if line.kind == "none" and short and after.kind == "body" and number_of_body < MOST_BODIES:
+            number_of_body += begun
             line.kind = "name"
+        begun = begun or line.kind in ("body", "name")
         line.body = number_of_body
 
 
-def _masked(text: str, lines: list[_Line]) -> str:
-    """The text with all but these lines blanked out: places stay what they are."""
-    found = list(re.sub(r"[^\n]", " ", text))
+def _masked(text: str, lines: list[_Line]) -> tuple[str, int]:
+    """The text from the first of these lines to the last, all others blanked out; and where it begins."""
+    start = lines[0].start
+    found = list(re.sub(r"[^\n]", " ", text[start : lines[-1].end]))
+    # Pieces of one line are lines of their own.
     for line in lines:
-        found[line.start : line.end] = line.text
-    return "".join(found)
+        for edge in (line.start - start - 1, line.end - start):
+            if 0 <= edge < len(found):
+                found[edge] = "\n"
+    for line in lines:
+        found[line.start - start : line.end - start] = line.text
+    return "".join(found), start
 
 
-def _taken(spans: list[SpanRead], lines: list[_Line]) -> list[SpanRead]:
-    """The stretches of these lines that say something."""
+def _taken(spans: list[SpanRead], lines: list[_Line], start: int) -> list[SpanRead]:
+    """The stretches of these lines that say something, by their places in the whole text."""
+    spans = [
+        {**span, "start": start + span["start"], "end": start + span["end"]}
+        for span in spans
+        if span["group"] != "plain"
+    ]
     within = [(line.start, line.end) for line in lines]
     return [
         span for span in spans if span["group"] != "plain" and any(a <= span["start"] < b for a, b in within)
@@ -252,16 +277,21 @@ def _bodies(
 ) -> tuple[list[BodyMade], list[Fault]]:
     made: list[BodyMade] = []
     faults: list[Fault] = []
-    for n in sorted({line.body for line in lines if line.kind == "body"}):
-        own = [line for line in lines if line.kind == "body" and line.body == n]
-        named = next((line for line in lines if line.kind == "name" and line.body == n), None)
+    by_body: dict[int, list[_Line]] = {}
+    names: dict[int, _Line] = {}
+    for line in lines:
+        if line.kind == "body":
+            by_body.setdefault(line.body, []).append(line)
+        elif line.kind == "name":
+            names.setdefault(line.body, line)
+    for n, own in by_body.items():
+        named = names.get(n)
         name = UNNAMED if named is None else named.text.strip(" \t:*#-")[:80]
         if named is not None:
             words += spans_of(named.text, [Word("name", 0, len(named.text), named.text, name)], named.start)
-        read = quick_body(
-            QuickBodyAsk(name=name, modes=_masked(ask.text, own), formats=ask.formats, sensor=SensorAsk())
-        )
-        words += _taken(read["spans"], own)
+        text, start = _masked(ask.text, own)
+        read = quick_body(QuickBodyAsk(name=name, modes=text, formats=ask.formats, sensor=SensorAsk()))
+        words += _taken(read["spans"], own, start)
         faults += [Fault(f"{name}, {f['field']}", f["value"], f["rule"]) for f in read["faults"]]
         made.append(
             {
@@ -284,8 +314,9 @@ def _lens_sets(
     own = [line for line in lines if line.kind == "lens"]
     if not own:
         return [], [], []
-    read = lens_line(LensLineAsk(line=_masked(ask.text, own), mounts=ask.mounts))
-    words += _taken(read["spans"], own)
+    text, start = _masked(ask.text, own)
+    read = lens_line(LensLineAsk(line=text, mounts=ask.mounts))
+    words += _taken(read["spans"], own, start)
     faults = [Fault(f["field"], f["value"], f["rule"]) for f in read["faults"]]
     return (
         ([read["document"]] if read["document"] is not None else []),
@@ -353,9 +384,14 @@ def _unknown(text: str) -> list[Word]:
 
 def _unused(lines: list[_Line], spans: list[SpanRead]) -> list[str]:
     """What was not used: a whole line where nothing of it was, else its words."""
+    starts = [line.start for line in lines]
+    of_line: dict[int, list[SpanRead]] = {}
+    for span in spans:
+        if span["group"] != "plain":
+            of_line.setdefault(bisect_right(starts, span["start"]) - 1, []).append(span)
     found: list[str] = []
-    for line in lines:
-        here = [span for span in spans if line.start <= span["start"] < line.end and span["group"] != "plain"]
+    for n, line in enumerate(lines):
+        here = of_line.get(n, [])
         loose = [span["text"] for span in here if span["group"] == "unused" and not span["asked"]]
         if loose:
             found.append(line.text.strip()[:120] if len(loose) == len(here) else " ".join(loose)[:120])

@@ -16,6 +16,8 @@ from hextan.core.reading import NAME_OF_RASTER, PageLine, Rate, Stated, name_of
 
 #: A scan mode of a line without rates is recorded at these, and it is said that nobody typed them.
 USUAL_RATES = ("23.976", "24", "25", "29.97", "30")
+#: Letters of a line that are read together.
+MOST_OF_A_LINE = 400
 #: A window in millimetres this near to the sensor, as a share, is the sensor: both are rounded in print.
 SAME = 0.003
 #: From this rate on, an interlaced one counts fields, two to a frame: 50i is 25 frames a second.
@@ -66,7 +68,8 @@ def split_lines(text: str) -> list[tuple[int, str]]:
     ([(0, '8192 x 4320'), (13, 'Super 35 5952 x 3140')], [(0, 'full width, 2K binned')])
     """
     lines: list[tuple[int, str]] = []
-    for found in re.finditer(r"[^\n]+", text):
+    # A line without end is read in pieces, parted at white space where there is some.
+    for found in re.finditer(rf"[^\n]{{1,{MOST_OF_A_LINE}}}(?=\s|$)|[^\n]{{1,{MOST_OF_A_LINE}}}", text):
         line, at = found[0], found.start()
         parts = re.split(r"(,\s)", line)
         windows = all(re.search(r"\d{3,5}\s*[x×*]\s*\d{3,5}", part) for part in parts[::2])

@@ -183,6 +183,10 @@ class LensLineRead:
         return [word for word in self.words if word.kind == UNKNOWN]
 
 
+#: So many words of a line are looked back at.
+MOST_BEFORE = 60
+#: A line goes on behind so many words as another one.
+MOST_IN_LINE = 400
 #: Kinds that name lenses.
 _FOCAL = ("focal", "zoom", "both", "list", "fast_zoom")
 #: What a kind of word sets of a lens.
@@ -234,7 +238,11 @@ def _lines(words: list[Word]) -> list[list[Word]]:
     """The words of each line; a full stop or a semicolon ends one as well."""
     lines: list[list[Word]] = [[]]
     for word in words:
-        if (word.kind == SPACE and "\n" in word.text) or (word.kind == SIGN and word.text in ".;"):
+        if (
+            (word.kind == SPACE and "\n" in word.text)
+            or (word.kind == SIGN and word.text in ".;")
+            or len(lines[-1]) >= MOST_IN_LINE
+        ):
             lines.append([])
         else:
             lines[-1].append(word)
@@ -243,14 +251,18 @@ def _lines(words: list[Word]) -> list[list[Word]]:
 
 def _settled(words: list[Word], mounts: set[str]) -> list[Word]:
     """Words whose neighbours say what they are, and those that have to be asked about."""
-    found: list[Word] = []
+    whole: list[Word] = []
+    # What stood in the line so far; of a line without end the last words alone.
+    line: list[Word] = []
     for word in words:
         settle = _SETTLES.get(word.kind)
         if word.kind in (UNKNOWN, FILLER) and word.text.lower() in mounts:
-            found.append(word._replace(kind="mount", value=word.text))
+            settled = word._replace(kind="mount", value=word.text)
         else:
-            found.append(word if settle is None else settle(word, found))
-    return _lone(found)
+            settled = word if settle is None else settle(word, line)
+        whole.append(settled)
+        line = [] if "\n" in word.text else [*line[-MOST_BEFORE:], settled]
+    return _lone(whole)
 
 
 def _settle_unknown(word: Word, before: list[Word]) -> Word:

@@ -216,7 +216,7 @@ def _factors(found: re.Match[str]) -> list[float]:
     return numbers(found[found.re.groups])
 
 
-_LIST = rf"{N}(?:\s*[/,]\s*{N}|\s+and\s+{N}|\s+{N}(?=\s|$|[,;]))*"
+_LIST = rf"{N}(?:\s*[/,]\s*{N}|\s+and\s+{N}|\s+{N}(?=\s|$|[,;])){{0,24}}"
 _CAP = r"up\s*to|max(?:imum|\.)?(?:\s*(?:frame\s*)?rate)?\s*:?|not\s+above|no\s+more\s+than|at\s+most|≤|<=|to"
 _NO_PAIR = rf"(?!\s*[:]\s*\d|{TIMES}\d)"
 _IN_CAMERA = (r"(?:(?:electronic|digital|active|lens|breathing|distortion)\s+)*"
@@ -239,7 +239,7 @@ PAGE: tuple[Phrase, ...] = (
     Phrase("samples", r"4\s*:\s*([0-4])\s*:\s*([0-4])", lambda m: f"4:{m[1]}:{m[2]}"),
     Phrase("samples", r"4(22|20|44)(?=\s|,|;|$|\))", lambda m: f"4:{m[1][0]}:{m[1][1]}"),
     Phrase("method", r"(?:1\s*:\s*1|pixel[\s-]*(?:to|for|by)[\s-]*pixel)(?:\s*(?:pixel|photosite))?(?:\s*(?:read-?out|read|mode|crop))?", lambda m: ("full", None)),
-    Phrase("compression", rf"(?:[3-9]|\d\d)\s*:\s*1(?:(?:{TO}|\s*[,/]\s*)\d+\s*:\s*1)*", lambda m: numbers(m[0])[0]),
+    Phrase("compression", rf"(?:[3-9]|\d\d)\s*:\s*1(?:(?:{TO}|\s*[,/]\s*)\d+\s*:\s*1){{0,24}}", lambda m: numbers(m[0])[0]),
     Phrase("aspect", r"(\d{1,2}(?:[.,]\d+)?)\s*:\s*(\d{1,2}(?:[.,]\d+)?)" rf"(?:\s*(?:window|mode))?(?:\s*(?:within|out\s+of|of)\s+{N}\s*:\s*{N})?", _aspect),
     Phrase("aspect", r"(1[.,](?:33|37|66|77|78|85|90?)|2[.,](?:00|20?|35|39|40?)|2[.,]76)(?!\d|\s*k|\s*[x×])", _bare_aspect),
     # Names of rasters.
@@ -256,8 +256,8 @@ PAGE: tuple[Phrase, ...] = (
     # Crops.
     Phrase("against", rf"({_FACTOR})\s*[x×]?\s*(?:crop\s*)?(?:against|vs\.?|compared\s+(?:to|with))\s+(?:full[\s-]*frame|ff|super\s*35|s35)"),
     Phrase("in_camera", rf"({_FACTOR})\s*[x×](?:\s*crop)?\s+(?:with|by|for)\s+(?:the\s+)?{_IN_CAMERA}", _factors),
-    Phrase("in_camera", rf"{_IN_CAMERA}{_ALSO_CROP}\s*:?\s*({_FACTOR}\s*[x×]?(?:(?:\s*[/,]\s*|{TO}|\s+and\s+){_FACTOR}\s*[x×]?)*)", _factors),
-    Phrase("squeeze", rf"(?:de-?squeeze|squeeze|anamorphic)\s*:?\s*({_FACTOR}(?!\s*:)\s*[x×]?(?:(?:\s*[/,]\s*|\s+and\s+){_FACTOR}\s*[x×]?)*)", _factors),
+    Phrase("in_camera", rf"{_IN_CAMERA}{_ALSO_CROP}\s*:?\s*({_FACTOR}\s*[x×]?(?:(?:\s*[/,]\s*|{TO}|\s+and\s+){_FACTOR}\s*[x×]?){{0,24}})", _factors),
+    Phrase("squeeze", rf"(?:de-?squeeze|squeeze|anamorphic)\s*:?\s*({_FACTOR}(?!\s*:)\s*[x×]?(?:(?:\s*[/,]\s*|\s+and\s+){_FACTOR}\s*[x×]?){{0,24}})", _factors),
     Phrase("squeeze", rf"({_FACTOR})\s*[x×]\s*(?:de-?squeeze|squeeze|anamorphic)", lambda m: [number(m[1])]),
     Phrase("factor", rf"(?:cropped|crop)(?:\s*(?:factor|of|by))*\s*:?\s*[x×]?\s*({_FACTOR})(?!\d|\s*:)\s*[x×]?", lambda m: (m[1], number(m[1]))),
     Phrase("stabiliser", _IN_CAMERA),
@@ -270,14 +270,14 @@ PAGE: tuple[Phrase, ...] = (
     Phrase("method", r"(?:pixel[\s-]*)?bin(?:ned|ning)(?:\s*[x×]?\s*([2-9])(?!\d)\s*(?:[x×]\s*[2-9]?)?)?", lambda m: ("binned", int(m[1]) if m[1] else None)),
     Phrase("method", r"(?:line[\s-]*)?skip(?:ped|ping)(?:\s*[x×]?\s*([2-9])(?!\d)\s*[x×]?)?", lambda m: ("skipped", int(m[1]) if m[1] else None)),
     # Light and times.
-    Phrase("base_eis", rf"(?:(?:dual|two)\s+)?(?:base|native)\s*(?:ei|iso|asa)?\s*:?\s*({N}(?:(?:\s*[/,&]\s*|\s+and\s+){N})*)", lambda m: [int(n) for n in numbers(m[1])]),
+    Phrase("base_eis", rf"(?:(?:dual|two)\s+)?(?:base|native)\s*(?:ei|iso|asa)?\s*:?\s*({N}(?:(?:\s*[/,&]\s*|\s+and\s+){N}){{0,24}})", lambda m: [int(n) for n in numbers(m[1])]),
     Phrase("base_eis", r"(?:ei|iso|asa)\s*:?\s*(\d+)\s*\(?\s*(?:base|native)\)?", lambda m: [int(m[1])]),
     Phrase("eis", rf"(?:ei|iso|asa)(?:\s*range)?\s*:?\s*(?:from\s+)?(\d+)(?:\s*\([^()]*\))?{TO}(\d+)(?:\s*\([^()]*\))?", lambda m: (int(m[1]), int(m[2]))),
     Phrase("eis", rf"(?:ei|iso|asa)\s*:?\s*({_LIST})", lambda m: [int(n) for n in numbers(m[1])]),
     Phrase("nd", r"(?:no|without)\s+(?:internal|built[\s-]*in)?\s*nd()(?=(zzz)?)", lambda m: []),
     Phrase("nd_range", rf"(?:(?:internal|built[\s-]*in|variable|electronic)\s*)*nd\s*(?:filters?)?\s*:?\s*((?:1/)?{N}){TO}((?:1/)?{N})(?:\s*(?:stops?|electronic))?", lambda m: tuple(_density(end) for end in m.groups())),
-    Phrase("nd", rf"((?:internal|built[\s-]*in|electronic)\s*)?nd(?:\s*filters?)?(?:\s*wheel)?\s*:?\s*((?:clear|1/\d+|{N})(?:(?:\s*[,/]\s*|\s+and\s+)(?:clear|1/\d+|{N})|\s+{N}(?!\s*\w))*)(?:\s*stops?)?", _densities),
-    Phrase("nd", rf"()({N}(?:(?:\s*[,/]\s*|\s+and\s+){N})*)[\s-]*stops?\s*(?:of\s+)?(?:(?:internal|built[\s-]*in|electronic)\s*)*nd(?:\s*filters?)?(?:\s*stops)?", _stops_of_nd),
+    Phrase("nd", rf"((?:internal|built[\s-]*in|electronic)\s*)?nd(?:\s*filters?)?(?:\s*wheel)?\s*:?\s*((?:clear|1/\d+|{N})(?:(?:\s*[,/]\s*|\s+and\s+)(?:clear|1/\d+|{N})|\s+{N}(?!\s*\w)){{0,24}})(?:\s*stops?)?", _densities),
+    Phrase("nd", rf"()({N}(?:(?:\s*[,/]\s*|\s+and\s+){N}){{0,24}})[\s-]*stops?\s*(?:of\s+)?(?:(?:internal|built[\s-]*in|electronic)\s*)*nd(?:\s*filters?)?(?:\s*stops)?", _stops_of_nd),
     Phrase("row_us", rf"row\s*time\s*[:~=<]*\s*({N})\s*(?:µs|μs|us|microseconds?)", lambda m: number(m[1])),
     Phrase("readout_ms", rf"(?:rolling\s*shutter|(?:sensor\s*)?(?:read-?out|scan)(?:\s*(?:speed|time))?)\s*[:~=<]*\s*(?:approx\.?|ca\.?|about)?\s*(1/{N}(?=\s*s)|{N}(?=\s*ms))\s*m?s", _ms),
     Phrase("readout_ms", rf"({N})\s*ms", lambda m: number(m[1])),

@@ -256,8 +256,8 @@ def _parted(words: list[Word], signs: str) -> list[list[Word]]:
 
 def _between_rates(words: list[Word], at: int) -> bool:
     """Whether a stroke parts two rates of one list: 50/60p."""
-    before = next((w.kind for w in reversed(words[:at]) if w.kind != SPACE), "")
-    after = next((w.kind for w in words[at + 1 :] if w.kind != SPACE), "")
+    before = next((w.kind for w in reversed(words[max(0, at - 3) : at]) if w.kind != SPACE), "")
+    after = next((w.kind for w in words[at + 1 : at + 4] if w.kind != SPACE), "")
     return before == "rate" == after
 
 
@@ -341,10 +341,10 @@ _REFUSED = {
 def _by_neighbours(words: list[Word]) -> list[Word]:
     """Words that only those before them explain: 4:2:2 10, 8/10 bit, up to UHD 60p, up to 60p/50p."""
     found: list[Word] = []
+    last: Word | None = None
+    before: Word | None = None
+    capped = False
     for word in words:
-        told = [w for w in found if w.kind not in (SPACE, FILLER)]
-        last = told[-1] if told else None
-        before = told[-2] if len(told) > 1 else None
         stroke = last is not None and last.kind == SIGN and last.text == "/" and before is not None
         if word.kind in _REFUSED:
             found.append(word._replace(kind=UNKNOWN, asked=_REFUSED[word.kind]))
@@ -355,13 +355,13 @@ def _by_neighbours(words: list[Word]) -> list[Word]:
             and (last.kind == "samples" or (stroke and before is not None and before.kind == "bits"))
         ):
             found.append(word._replace(kind="bits", value=int(word.value)))
-        elif word.kind == "rate" and (
-            any(w.kind == "cap_word" for w in told)
-            or (stroke and before is not None and before.kind == "cap")
-        ):
+        elif word.kind == "rate" and (capped or (stroke and before is not None and before.kind == "cap")):
             found.append(word._replace(kind="cap"))
         else:
             found.append(word)
+        capped = capped or word.kind == "cap_word"
+        if word.kind not in (SPACE, FILLER):
+            before, last = last, found[-1]
     return [w._replace(kind=FILLER) if w.kind == "cap_word" else w for w in found]
 
 
@@ -372,8 +372,10 @@ def _vague(words: list[Word]) -> list[Word]:
     told = kinds & {"class", "factor", "in_camera"}
     steady = "stabiliser" in kinds
     found: list[Word] = []
+    steadied = False
     for word in words:
-        after = any(w.kind == "in_camera" for w in found) and "crop" not in word.text.lower()
+        steadied = steadied or word.kind == "in_camera"
+        after = steadied and "crop" not in word.text.lower()
         if word.kind == "vague":
             found.append(word._replace(kind=FILLER) if told else word._replace(kind=UNKNOWN, asked=rule))
         elif word.kind == "factor" and (steady or after) and word.value[0]:
