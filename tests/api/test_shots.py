@@ -35,7 +35,7 @@ def test_a_production_without_shots(client, session):
     empty = client.get(url).json()
     assert empty == {
         "version": 0,
-        "document": {"schema": "hextan.shots", "schema_version": 1, "shots": [], "noted": {}},
+        "document": {"schema": "hextan.shots", "schema_version": 1, "shots": [], "columns": {}, "noted": {}},
     }
     empty["document"]["shots"] = [{"name": "1", "framing": "waist"}]
     assert client.put(url, json=empty).json()["version"] == 1
