@@ -311,7 +311,7 @@ def test_the_matrix_is_cut_down_and_its_columns_change(matrix):
     expect(columns).to_have_count(47)
     assert before < 47
     matrix.get_by_label("Columns of the matrix").select_option("classes")
-    expect(columns).to_have_count(5)
+    expect(columns).to_have_count(9)
     matrix.get_by_role("group", name="Lens sets").get_by_role("button", name="Merrow").click()
     expect(rows).to_have_count(27)
     matrix.reload()
