@@ -313,10 +313,12 @@ def own_server(server_of_file, own_production):
 def device(playwright, browser_type_launch_args, tmp_path):
     """Opens browsers that keep what they have when they are closed; each is a device of its own."""
     opened = []
+    # Newer Chromium sends what outlives a page from its own process, past every route of a test.
+    args = [*browser_type_launch_args["args"], "--disable-features=KeepAliveInBrowserMigration"]
 
     def launch(name):
         context = playwright.chromium.launch_persistent_context(
-            str(tmp_path / name), executable_path=chromium_program(), args=browser_type_launch_args["args"],
+            str(tmp_path / name), executable_path=chromium_program(), args=args,
             viewport={"width": 390, "height": 844}, color_scheme="dark", reduced_motion="reduce", service_workers="allow",
         )  # fmt: skip
         opened.append(context)
