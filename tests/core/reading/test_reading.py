@@ -151,7 +151,10 @@ Made for storytellers"""
     document = answer["document"]
     assert document is not None, answer["faults"]
     assert (document.mount, document.weight_kg, document.base_eis) == ("E18", 1.1, [800, 5000])
-    assert document.eis[0] == 200 and document.eis[-1] == 12800 and 5000 in document.eis
+    assert document.eis == [200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600, 2000, 2500, 3200, 4000, 5000, 6400, 8000, 10000, 12800]  # fmt: skip
+    # The digits of the page say how exactly a size is known.
+    facts = {fact["name"]: fact["text"] for fact in answer["facts"]}
+    assert facts["size_mm"].startswith("36.00 × 24.00 mm ± 0.0")
     assert document.nd_stops == [2.0, 4.0, 6.0]
     assert [[rule.factor for rule in crop.rules] for crop in document.crops] == [[1.1, 1.1], [1.43, 1.43]]
     assert document.photosites[0] * document.photosites[1] == pytest.approx(24.2e6, rel=1e-3)

@@ -8,6 +8,7 @@ import pytest
 
 from hextan.core.equipment import PackageSettings
 from hextan.core.shots import ShotList, needs_of, shots_of_table, shots_view
+from hextan.core.shots.view import answer_with_changes
 from hextan.core.shots.words import NotReadError, distances, glass, movement
 from tests.core.bodies import a_body, a_format, a_mode, parse_body
 from tests.core.kits import kit_package, lens
@@ -78,11 +79,8 @@ def test_supports_places_and_times_are_read():
     # Inside, day says nothing of the light; outside, night does.
     assert needs("units.csv", "3A").lit.lux is None and needs("units.csv", "4A").lit.lux == 10.0
     assert needs("german.csv", "7/1").lit.lux == 10.0 and needs("times.csv", "21").lit.lux == 10_000.0
-    assert (
-        needs("german.csv", "7/1").rig.kind == "gimbal"
-        or "Bemerkung" in shots_of("german.csv")["7/1"].extra
-        or shots_of("german.csv")["7/1"].notes
-    )
+    # Remarks are remarks, whatever they speak of.
+    assert shots_of("german.csv")["7/1"].notes == "Schwebestativ"
 
 
 def test_a_lens_is_a_need_by_its_focal_length_or_its_name():
@@ -131,3 +129,16 @@ def test_a_column_that_was_pointed_at_is_known_in_the_next_version_of_the_list()
     # One that is wanted as it is, is kept, whatever it is called.
     kept = shots_of_table([["Shot", "Lens"], ["1", "the old one"]], ShotList(), columns={"Lens": ""})
     assert kept["document"].shots[0].extra == {"Lens": "the old one"}
+
+
+def test_a_movement_says_where_it_is_framed_and_an_unread_cell_leaves_cures_and_kits_what_they_are():
+    """A cure is judged by the cells that can be read, as the shot is; and so is what is packed."""
+    read = shots_of_table(
+        [["Shot", "Size", "Distance"], ["1", "waist", "dolly 6m-3m"], ["2", "waist", "30 m"]], ShotList()
+    )["document"]
+    one, _ = shots_view(KIT, METRES, read)["answers"]
+    assert any("it is framed at 3.00 m" in warning["text"] for warning in one["warnings"])
+    plain = read.shots[1]
+    marked = plain.model_copy(update={"speed": "50i"})
+    curing, cured = (answer_with_changes(KIT, METRES, shot)["changes"] for shot in (plain, marked))
+    assert [change["text"] for change in curing] == [change["text"] for change in cured] and curing

@@ -7,7 +7,8 @@ import math
 from typing_extensions import TypedDict
 
 from hextan.core.ask.gloss import Gloss, gloss_of
-from hextan.core.ask.questions import QUESTIONS, Answered, OnBench, Question, Said
+from hextan.core.ask.questions import QUESTIONS, Question
+from hextan.core.ask.said import Answered, OnBench, Said
 from hextan.core.ask.words import CALLED, KINDS, readings, refused, skipped
 from hextan.core.base import HextanError, mm_from_um
 from hextan.core.equipment import FormatInPackage, Package

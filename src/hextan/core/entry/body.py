@@ -475,8 +475,8 @@ def _rate_words(frames: list[str], fields: list[str]) -> str:
         rate_words(s.low) + (f" to {rate_words(s.high)}" if s.high != s.low else "")
         for s in RateSet.parse(frames).spans
     ]
-    told += [f"{rate_words(2 * s.high)}i" for s in RateSet.parse(fields).spans]
-    return f"{', '.join(told)} fps"
+    shown = [f"{', '.join(told)} fps"] if told else []
+    return ", ".join([*shown, *(f"{rate_words(2 * s.high)}i" for s in RateSet.parse(fields).spans)])
 
 
 def _recorded_words(stated: Stated, mode: ModeLine) -> str:

@@ -9,11 +9,12 @@ from hextan.core.base import Plain
 from hextan.core.entry.sensor import SensorAsk
 from hextan.core.reading import BodyFacts, PageLine, Stated
 
-#: Usual EI values, in thirds of a stop from 50 to 409600 (ISO 12232, from memory).
-_THIRDS = (50, 64, 80)
-EI_SERIES = tuple(n * 2**k for k in range(14) for n in (50, 64, 80) if n * 2**k <= 409_600)
-#: How the trade writes the steps that doubling would make odd.
-_PRINTED = {128: 125, 256: 250, 512: 500, 1024: 1000, 2048: 2000, 4096: 4000}
+#: Usual EI values in thirds of a stop, as menus print them (common practice after ISO 12232, no source).
+EI_SERIES = (
+    50, 64, 80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600, 2000, 2500, 3200, 4000, 5000, 6400, 8000,
+    10_000, 12_800, 16_000, 20_000, 25_600, 32_000, 40_000, 51_200, 64_000, 80_000, 102_400, 128_000, 160_000, 204_800, 256_000,
+    320_000, 409_600,
+)  # fmt: skip
 
 
 @dataclass
@@ -29,11 +30,10 @@ class Facts:
 def eis_between(low: int, high: int) -> list[int]:
     """The usual EI values from one to another, both among them.
 
-    >>> eis_between(100, 400)
-    [100, 125, 160, 200, 250, 320, 400]
+    >>> eis_between(100, 400), eis_between(6400, 10_000)
+    ([100, 125, 160, 200, 250, 320, 400], [6400, 8000, 10000])
     """
-    steps = [_PRINTED.get(n, n) for n in EI_SERIES]
-    return sorted({low, high, *(n for n in steps if low < n < high)})
+    return sorted({low, high, *(n for n in EI_SERIES if low < n < high)})
 
 
 def facts_of(lines: list[PageLine]) -> Facts:
@@ -93,17 +93,23 @@ def sensor_of(ask: SensorAsk, lines: list[PageLine]) -> tuple[SensorAsk, list[Pa
             continue
         for stated in line.formats:
             if stated.size_mm:
-                found.setdefault("size_mm", "{:g} x {:g}".format(*stated.size_mm))
+                found.setdefault("size_mm", _as_written(line, "size_mm"))
             if stated.photosites:
                 found.setdefault("photosites", "{} x {}".format(*stated.photosites))
             if stated.megapixels:
-                found.setdefault("megapixels", f"{stated.megapixels:g}")
+                found.setdefault("megapixels", _as_written(line, "megapixels"))
             if stated.of_class and not stated.size_mm:
                 found.setdefault("format_class", stated.of_class)
             if stated.factor and not stated.of_class:
                 found.setdefault("crop", stated.factor_text)
         rest.append(replace(line, formats=[], of_sensor=True))
     return ask.model_copy(update={k: v for k, v in found.items() if not getattr(ask, k)}), rest
+
+
+def _as_written(line: PageLine, kind: str) -> str:
+    """The figures of a word with all their digits: how exactly they are known goes by them."""
+    text = next(word.text for word in line.words if word.kind == kind)
+    return " x ".join(re.findall(r"\d+(?:[.,]\d+)?", text))
 
 
 def _speaks_of_the_sensor(line: PageLine) -> bool:

@@ -225,12 +225,8 @@ def _choices(
 ) -> ShotChoices:
     needs = needs_of(shot, whole.package, whole.settings)
     nothing = ShotChoices(shot, needs, None, "", {}, {}, (), np.zeros(0, dtype=np.int64), group, day)
-    if needs.faults:
-        return replace(
-            nothing, open="; ".join(f"{f.field.replace('_', ' ')}: {f.rule}" for f in needs.faults)
-        )
-    if not needs.asks:
-        return replace(nothing, open="nothing is asked of it")
+    if needs.stands or not needs.asks:
+        return replace(nothing, open=needs.unread or "nothing is asked of it")
     try:
         judged = judge(whole.package, whole.settings, needs)
     except HextanError as error:

@@ -24,6 +24,7 @@ from hextan.core.reading.scan import (
     NotOneError,
     Option,
     Phrase,
+    Read,
     Scanner,
     Word,
     number,
@@ -165,22 +166,10 @@ class LensSaid:
 
 
 @dataclass
-class LensLineRead:
+class LensLineRead(Read):
     """A line, all its words, and the lenses that it names."""
 
-    text: str
-    words: list[Word]
     lenses: list[LensSaid] = field(default_factory=list)
-
-    @property
-    def asked(self) -> list[Word]:
-        """Words that can mean two things, or nothing."""
-        return [word for word in self.words if word.asked]
-
-    @property
-    def unused(self) -> list[Word]:
-        """Words that are not in the trade's lists."""
-        return [word for word in self.words if word.kind == UNKNOWN]
 
 
 #: So many words of a line are looked back at.

@@ -11,35 +11,12 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from hextan.core.optics import FormatClass
-from hextan.core.reading.lexicon import NAME_OF_RASTER, PAGE
-from hextan.core.reading.scan import FILLER, NUMBER, SIGN, SPACE, UNKNOWN, Option, Scanner, Word
+from hextan.core.reading.lexicon import PAGE
+from hextan.core.reading.neighbours import DENIES, HARD, SAYS_NOTHING, SOFT, matters, named, settled
+from hextan.core.reading.scan import FILLER, SIGN, SPACE, UNKNOWN, Option, Read, Scanner, Word
 
 _scan = Scanner(PAGE, prose=True)
 _PAIR = re.compile(r"\d{3,5}\s*[x×*]\s*\d{3,5}", re.IGNORECASE)
-#: Rates that every menu offers.
-USUAL_RATES = {
-    "24",
-    "25",
-    "30",
-    "48",
-    "50",
-    "60",
-    "72",
-    "75",
-    "90",
-    "96",
-    "100",
-    "120",
-    "150",
-    "180",
-    "200",
-    "240",
-}
-#: Rasters of so many lines are sensors as well.
-_LARGE = 4320
-DENIES = "denies what follows: say what there is instead"
-#: Rates of no camera.
-_MOST_FPS = 1000
 
 
 @dataclass(frozen=True)
@@ -130,11 +107,9 @@ class BodyFacts:
 
 
 @dataclass
-class PageLine:
+class PageLine(Read):
     """A line, all its words, and what it states."""
 
-    text: str
-    words: list[Word]
     formats: list[Stated] = field(default_factory=list)
     body: BodyFacts = field(default_factory=BodyFacts)
     #: Ends with a colon: what it says holds for the lines below.
@@ -144,16 +119,6 @@ class PageLine:
     #: What the heading above it is called, where its window is that of the heading.
     above: str = ""
     of_sensor: bool = False
-
-    @property
-    def asked(self) -> list[Word]:
-        """Words that can mean two things, or nothing."""
-        return [word for word in self.words if word.asked]
-
-    @property
-    def unused(self) -> list[Word]:
-        """Words that are not in the trade's lists."""
-        return [word for word in self.words if word.kind == UNKNOWN]
 
     @property
     def says(self) -> bool:
@@ -172,19 +137,11 @@ _SETS: dict[str, tuple[str, ...]] = {
 _FLAGS = {"whole": "whole", "open_gate": "open_gate", "raw": "raw"}
 _OF_BODY = {"eis", "base_eis", "nd", "nd_range", "in_camera", "mount", "weight_kg", "not_raw"}
 _RATES = {"rate", "cap", "rates"}
-#: Kinds beside which a pair of counts is a recorded raster.
-_SAYS_RECORDED = {"raw", "bits", "samples", "codec", "megabits", "rate", "rates", "cap", "records"}
-_MOST_OF_A_NAME = 4
-#: A label is among the first words of its line.
-_LABEL = 2
-_SAYS_NOTHING = {SPACE, SIGN, FILLER, UNKNOWN, "nothing"}
 _WINDOW = {"class", "whole", "open_gate", "photosites", "size_mm", "factor"}
 #: Kinds that a window is called by.
 _NAMES = {"class", "whole", "open_gate", "factor", "aspect", "thousands", "method", "grid"}
 #: Kinds whose neighbours of the same kind are other choices of the same thing: UHD and HD, 17:9 / 16:9.
 _CHOICES = {"raster", "aspect", "squeeze"}
-#: Signs that part the line for good, and those that part what may belong together.
-_HARD, _SOFT = ";\n", ",/()|+"
 
 
 def read_page_line(text: str) -> PageLine:
@@ -205,19 +162,19 @@ def scan_page(text: str) -> list[Word]:
 
 def understand(text: str, scanned: list[Word]) -> PageLine:
     """Understand the words of one line, or those of one row of a table."""
-    if not any(word.kind not in _SAYS_NOTHING for word in scanned):
+    if not any(word.kind not in SAYS_NOTHING for word in scanned):
         return PageLine(text, scanned)
-    words = _named(_settled(scanned))
+    words = named(settled(scanned))
     line = PageLine(text, words)
     told = [word for word in words if word.kind not in (SPACE, FILLER)]
     line.heads = bool(told) and told[-1].text == ":"
     head: list[Word] = []
-    for statement in _parted(words, _HARD):
+    for statement in _parted(words, HARD):
         scope, rest = _head(statement)
         if not scope and any(word.kind in _WINDOW for word in rest):
             head = []
         head = scope or head
-        parts = [part for part in _parted(rest, _SOFT) if any(_kind_matters(word) for word in part)]
+        parts = [part for part in _parted(rest, SOFT) if any(matters(word) for word in part)]
         formats = _formats(head, parts, line.body)
         # What is only said not to be is no format: raw: no 100p.
         denied = any(word.kind == UNKNOWN and word.asked == DENIES for word in statement)
@@ -236,17 +193,13 @@ def name_of(line: PageLine) -> str:
     return re.sub(r"(?:\s+(?:at|with|in|on|of|and|or|from|the))+$", "", told)
 
 
-def _kind_matters(word: Word) -> bool:
-    return word.kind not in (SPACE, SIGN, FILLER, UNKNOWN, "nothing", "no")
-
-
 def _parted(words: list[Word], signs: str) -> list[list[Word]]:
     parts: list[list[Word]] = [[]]
     for i, word in enumerate(words):
         if word.kind == SIGN and word.text == "/" and _between_rates(words, i):
             continue
         if (word.kind == SIGN and word.text in signs) or (
-            signs == _SOFT and word.text.lower() in ("and", "or")
+            signs == SOFT and word.text.lower() in ("and", "or")
         ):
             parts.append([])
         else:
@@ -266,7 +219,7 @@ def _head(words: list[Word]) -> tuple[list[Word], list[Word]]:
     for i, word in enumerate(words):
         if word.kind == SIGN and word.text == ":" and any(w.kind == "class" for w in words[:i]):
             return words[:i], words[i + 1 :]
-        if word.kind == SIGN and word.text in _SOFT:
+        if word.kind == SIGN and word.text in SOFT:
             break
     return [], words
 
@@ -294,241 +247,9 @@ def _merged(formats: list[Stated], more: list[Stated]) -> list[Stated]:
 
 def _first(words: list[Word]) -> list[Word]:
     """The words of windows that a statement begins with."""
-    told = [word for word in words if _kind_matters(word)]
+    told = [word for word in words if matters(word)]
     end = next((i for i, word in enumerate(told) if word.kind not in _WINDOW), len(told))
     return told[:end] if end < len(told) else []
-
-
-def _settled(words: list[Word]) -> list[Word]:
-    """Words whose neighbours say what they are: pairs of figures, bare numbers, what is denied, one class or another."""
-    for settle in (_off_topic, _vague, _by_neighbours, _denied, _pairs, _apart, _bare, _one_class_or_another):
-        words = settle(words)
-    return words
-
-
-def _off_topic(words: list[Word]) -> list[Word]:
-    """What a page says of other things: a line that begins with their word, and parts of lines that have one."""
-    told = [word for word in words if word.kind not in (SPACE, FILLER, SIGN)]
-    whole = bool(told) and "off_topic" in {word.kind for word in told[:_LABEL]}
-    found: list[Word] = []
-    for part in _with_signs(words):
-        off = whole or any(word.kind == "off_topic" for word in part)
-        found += [
-            word._replace(kind="nothing", value=None) if off and word.kind not in (SPACE, SIGN) else word
-            for word in part
-        ]
-    return found
-
-
-def _with_signs(words: list[Word]) -> list[list[Word]]:
-    """The parts of a line, each with the sign behind it."""
-    parts: list[list[Word]] = [[]]
-    for word in words:
-        parts[-1].append(word)
-        if word.kind == SIGN and word.text in _HARD + _SOFT:
-            parts.append([])
-    return parts
-
-
-#: Bits that there are.
-_BITS = (8, 10, 12, 14, 16)
-_REFUSED = {
-    "lowest": "says where rates begin: say up to which they go, like 1-60",
-    "against": "is a crop against another window: write the size that it leaves, like 22.5 x 15 mm",
-}
-
-
-def _by_neighbours(words: list[Word]) -> list[Word]:
-    """Words that only those before them explain: 4:2:2 10, 8/10 bit, up to UHD 60p, up to 60p/50p."""
-    found: list[Word] = []
-    last: Word | None = None
-    before: Word | None = None
-    capped = False
-    for word in words:
-        stroke = last is not None and last.kind == SIGN and last.text == "/" and before is not None
-        if word.kind in _REFUSED:
-            found.append(word._replace(kind=UNKNOWN, asked=_REFUSED[word.kind]))
-        elif (
-            word.kind == NUMBER
-            and word.value in _BITS
-            and last is not None
-            and (last.kind == "samples" or (stroke and before is not None and before.kind == "bits"))
-        ):
-            found.append(word._replace(kind="bits", value=int(word.value)))
-        elif word.kind == "rate" and (capped or (stroke and before is not None and before.kind == "cap")):
-            found.append(word._replace(kind="cap"))
-        else:
-            found.append(word)
-        capped = capped or word.kind == "cap_word"
-        if word.kind not in (SPACE, FILLER):
-            before, last = last, found[-1]
-    return [w._replace(kind=FILLER) if w.kind == "cap_word" else w for w in found]
-
-
-def _vague(words: list[Word]) -> list[Word]:
-    """A crop without its factor says only that there is one; beside a class or a factor it says no more than they do."""
-    rule = "by how much? Write its factor, like crop 1.5x"
-    kinds = {word.kind for word in words}
-    told = kinds & {"class", "factor", "in_camera"}
-    steady = "stabiliser" in kinds
-    found: list[Word] = []
-    steadied = False
-    for word in words:
-        steadied = steadied or word.kind == "in_camera"
-        after = steadied and "crop" not in word.text.lower()
-        if word.kind == "vague":
-            found.append(word._replace(kind=FILLER) if told else word._replace(kind=UNKNOWN, asked=rule))
-        elif word.kind == "factor" and (steady or after) and word.value[0]:
-            found.append(word._replace(kind="in_camera", value=[word.value[1]]))
-        elif word.kind in ("stabiliser", "fraction"):
-            found.append(
-                word._replace(kind=FILLER if word.kind == "stabiliser" and steady and told else UNKNOWN)
-            )
-        else:
-            found.append(word)
-    return found
-
-
-def _named(words: list[Word]) -> list[Word]:
-    """Words of no list that a line begins with are the name of what it speaks of: Ocean Gate 24 25."""
-    first = next((i for i, word in enumerate(words) if word.kind not in _SAYS_NOTHING), len(words))
-    begun = [i for i, word in enumerate(words[:first]) if word.kind == UNKNOWN and not word.asked]
-    if not begun or len(begun) > _MOST_OF_A_NAME or first == len(words):
-        return words
-    return [
-        word._replace(kind="name", value=word.text) if i in begun else word for i, word in enumerate(words)
-    ]
-
-
-def _denied(words: list[Word]) -> list[Word]:
-    """After `no` nothing holds until the next comma; the word is marked."""
-    found, off = [], False
-    for word in words:
-        if word.kind == "no":
-            off = True
-            found.append(word._replace(kind=UNKNOWN, asked=DENIES))
-            continue
-        off = off and not (word.kind == SIGN and word.text in _HARD + _SOFT)
-        found.append(
-            word._replace(kind="nothing", value=None) if off and word.kind not in (SPACE, FILLER) else word
-        )
-    return found
-
-
-def _pairs(words: list[Word]) -> list[Word]:
-    """A pair of counts is read of the sensor or recorded: its neighbours tell, or it is asked."""
-    kinds = {word.kind for word in words}
-    named = {word.value for word in words if word.kind == "raster"}
-    recorded = bool(kinds & _SAYS_RECORDED)
-    read = bool(kinds & {"megapixels", "open_gate", "records"}) or any(
-        word.kind == FILLER and word.text.lower() in ("photosites", "sensor", "pixels") for word in words
-    )
-
-    def settled(word: Word) -> Word:
-        if word.kind == "reads":
-            return word._replace(kind="photosites")
-        if word.kind == "records":
-            return word._replace(kind="raster")
-        if word.kind != "pair":
-            return word
-        size, known = word.value, word.value in NAME_OF_RASTER
-        if known and not read and not (named and size not in named):
-            if size[1] < _LARGE and (size in named or recorded or "thousands" in kinds):
-                return word._replace(kind="raster")
-            if size[1] < _LARGE or recorded:
-                return _either_read_or_recorded(word)
-        return word._replace(kind="photosites")
-
-    return [settled(word) for word in words]
-
-
-def _either_read_or_recorded(word: Word) -> Word:
-    w, h = word.value
-    return word._replace(kind="open").ask(
-        f"{w} x {h}: is this what is recorded, or what is read of the sensor?",
-        Option("recorded", f"records {w} x {h}"),
-        Option("read of the sensor", f"reads {w} x {h}"),
-    )
-
-
-def _apart(words: list[Word]) -> list[Word]:
-    """A bare figure with a comma whose halves are both usual rates is two figures: 25,50."""
-    found = []
-    for word in words:
-        low, comma, high = word.text.partition(",")
-        if word.kind == NUMBER and comma and {low, high} <= USUAL_RATES:
-            middle = word.start + len(low)
-            found += [
-                Word(NUMBER, word.start, middle, low, float(low)),
-                Word(SIGN, middle, middle + 1, ","),
-                Word(NUMBER, middle + 1, word.end, high, float(high)),
-            ]
-        else:
-            found.append(word)
-    return found
-
-
-def _one_class_or_another(words: list[Word]) -> list[Word]:
-    """Two classes with nothing but a stroke or an "or" between them are one word that has to be asked about."""
-    found: list[Word] = []
-    for word in words:
-        before = [w for w in found[-4:] if w.kind != SPACE]
-        if (
-            word.kind == "class"
-            and len(before) >= 2
-            and before[-2].kind == "class"
-            and before[-2].value != word.value
-            and before[-1].text.lower() in ("/", "or")
-        ):
-            first = before[-2]
-            cut = found.index(first)
-            text = "".join(w.text for w in found[cut:]) + word.text
-            one = Word("open", first.start, word.end, text)
-            found[cut:] = [
-                one.ask(
-                    f"{text}: which of them is the window's size?",
-                    Option(str(first.value), first.text),
-                    Option(str(word.value), word.text),
-                )
-            ]
-        else:
-            found.append(word)
-    return found
-
-
-def _bare(words: list[Word]) -> list[Word]:
-    """Bare numbers are rates where rates are listed or a format stands before them; one alone is asked about."""
-    told = [i for i, word in enumerate(words) if word.kind not in (SPACE,)]
-    bare = [i for i in told if words[i].kind == NUMBER]
-    if not bare:
-        return words
-    others = [i for i in told if _kind_matters(words[i]) and words[i].kind != NUMBER]
-    found = list(words)
-    for i in bare:
-        after = next((words[j] for j in told if j > i), None)
-        before = next(
-            (words[j] for j in reversed(told) if j < i and words[j].kind not in (FILLER, SIGN)), None
-        )
-        word = words[i]
-        # What a word of no list follows is a figure of something else: 3.2 inches, 10 marks.
-        if (
-            any(near is not None and near.kind == UNKNOWN and not near.asked for near in (after, before))
-            and others
-        ):
-            found[i] = word._replace(kind=UNKNOWN)
-        elif len(bare) == 1 and not others:
-            found[i] = word._replace(kind="open").ask(
-                f"{word.text}: a rate, or something else?",
-                Option(f"{word.text} frames a second", f"{word.text} fps"),
-                Option(f"up to {word.text} frames a second", f"up to {word.text} fps"),
-            )
-        elif word.value > _MOST_FPS or (
-            after is not None and after.kind == SIGN and after.text in "\"'″′”’°%"
-        ):
-            found[i] = word._replace(kind=UNKNOWN)
-        else:
-            found[i] = word._replace(kind="rate", value=(word.text.replace(",", "."), ""))
-    return found
 
 
 def _rates_of(word: Word) -> list[Rate]:
@@ -547,7 +268,7 @@ def _formats(head: list[Word], parts: list[list[Word]], body: BodyFacts) -> list
     for part in parts:
         for word in part:
             _body_fact(word, body)
-        told = [word for word in part if _kind_matters(word) and word.kind not in _OF_BODY]
+        told = [word for word in part if matters(word) and word.kind not in _OF_BODY]
         if not told:
             continue
         here = found[-1]
@@ -573,7 +294,7 @@ class _Format:
         self.words: list[Word] = []
         self.own = 0
         for word in [*head, *(taken_over or [])]:
-            if _kind_matters(word) and word.kind not in _OF_BODY and not any(word == w for w in self.words):
+            if matters(word) and word.kind not in _OF_BODY and not any(word == w for w in self.words):
                 self.words.append(word)
 
     def says(self, word: Word) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 from typing import Any, NamedTuple
 
 from hextan.core.base import either_way
@@ -171,6 +172,24 @@ class Scanner:
         return _checked(Word(phrase.kind, at, end, text[at:end], value))
 
 
+@dataclass
+class Read:
+    """A text, and all its words."""
+
+    text: str
+    words: list[Word]
+
+    @property
+    def asked(self) -> list[Word]:
+        """Words that can mean two things, or nothing."""
+        return [word for word in self.words if word.asked]
+
+    @property
+    def unused(self) -> list[Word]:
+        """Words that are not in the trade's lists."""
+        return [word for word in self.words if word.kind == UNKNOWN]
+
+
 class NotOneError(ValueError):
     """A word that is written as one of its kind and cannot be one; its message says why."""
 
@@ -195,8 +214,3 @@ def _checked(word: Word) -> Word:
 
 #: Kinds of words in which a nought says something.
 MAY_BE_ZERO = {FILLER, SIGN, "nd", "samples", "firmware"}
-
-
-def meaningful(words: Iterable[Word]) -> list[Word]:
-    """The words without the white space between them."""
-    return [word for word in words if word.kind != SPACE]

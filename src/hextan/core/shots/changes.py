@@ -107,7 +107,7 @@ class _Search:
         try:
             package, shot = applied(self.package, self.shot, [edit.told for edit in edits])
             needs = needs_of(shot, package, self.settings)
-            if needs.faults:
+            if needs.stands or not needs.asks:
                 return None
             # Filters, sensitivities and what is carried leave the layout as it is.
             layout = layout_of(self.package, needs.delivery, needs.picture)

@@ -87,6 +87,11 @@ class Needs:
         )
 
     @property
+    def unread(self) -> str:
+        """What could not be read, in words; empty where everything could."""
+        return "; ".join(f"{fault.field.replace('_', ' ')}: {fault.rule}" for fault in self.faults)
+
+    @property
     def stands(self) -> bool:
         """Whether what cannot be read leaves the shot open: who stands where, and on which body, is not guessed."""
         return any(fault.field in _NEEDED for fault in self.faults)

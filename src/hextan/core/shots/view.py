@@ -167,9 +167,8 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "pinned": None,
         "noted": {"verdict": "open", "told": "", "asked": ""},
     }
-    unread = "; ".join(f"{fault.field.replace('_', ' ')}: {fault.rule}" for fault in needs.faults)
     if not needs.asks or needs.stands:
-        answer["binds"] = unread
+        answer["binds"] = needs.unread
         return answer
     try:
         judged = judge(package, settings, needs)
@@ -190,7 +189,7 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
     answer |= {
         "verdict": judged.verdict(chosen),
         "best": choice_of(judged, chosen),
-        "binds": "; not judged: ".join(part for part in (binds_of(judged, chosen), unread) if part),
+        "binds": "; not judged: ".join(part for part in (binds_of(judged, chosen), needs.unread) if part),
         "reasons": reasons_of(judged, chosen),
         "runner_up": None if second is None else choice_of(judged, second),
         "runner_up_lacks": "" if second is None else judged.settled_by(chosen, second),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from hextan.core.base import both_units, m_from_mm, margin_words, stops_words
+from hextan.core.base import both_units, distance_words, m_from_mm, margin_words, stops_words
 from hextan.core.bench import EARS_M, NOSE_M
 from hextan.core.light import flicker
 from hextan.core.optics import MARGINAL_SHARE, depth, upscaled
@@ -14,6 +14,7 @@ from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import head_of
 from hextan.core.shots.judge import Judged
 from hextan.core.shots.told import exposed
+from hextan.core.shots.words import movement
 
 #: A face whose nose is drawn so much larger than its ears looks stretched (common practice, no source).
 NOSE_CAUTION = 1.2
@@ -174,6 +175,20 @@ def _unplaced(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     return [("distance", "Nothing says how far away it is: depth is told for 3 m.")]
 
 
+def _moves(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
+    moved = movement(cells.needs.shot.distance, cells.settings.unit)
+    if moved is None:
+        return []
+    first, last = (distance_words(metres, cells.settings.unit) for metres in moved)
+    near = distance_words(min(moved), cells.settings.unit)
+    return [
+        (
+            "distance",
+            f"It moves from {first} to {last}: it is framed at {near}, and the rest of the way is wider.",
+        )
+    ]
+
+
 _WARNINGS: tuple[Callable[[Cells, int, int], list[tuple[str, str]]], ...] = (
     _kept_out,
     _flickers,
@@ -186,4 +201,5 @@ _WARNINGS: tuple[Callable[[Cells, int, int], list[tuple[str, str]]], ...] = (
     _weighed,
     _mounted,
     _unplaced,
+    _moves,
 )
