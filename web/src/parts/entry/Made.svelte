@@ -11,7 +11,7 @@
   <section aria-label="Body {body.name}">
     <h2>{body.name}</h2>
     <p class="soft">{body.facts.map((fact) => fact.text).join(' · ')}</p>
-    {#each body.contradictions as { text } (text)}<p class="warn">{text}</p>{/each}
+    {#each body.contradictions as { text }, k (k)}<p class="warn">{text}</p>{/each}
     <table>
       <thead><tr><th>Scan mode</th><th>Read</th><th>Recorded</th></tr></thead>
       <tbody>
@@ -26,21 +26,21 @@
                     .map((format) => format.name)
                     .join(', ')}</span
                 >{/each}
-              {#each mode.assumed as told (told)}<span class="row warn">{told}</span>{/each}
+              {#each mode.assumed as told, k (k)}<span class="row warn">{told}</span>{/each}
             </td>
           </tr>
         {/each}
       </tbody>
     </table>
     {#if body.told.length}<p>{body.told.join('; ')}.</p>{/if}
-    {#each body.missing as told (told)}<p class="soft small">{told}</p>{/each}
+    {#each body.missing as told, k (k)}<p class="soft small">{told}</p>{/each}
   </section>
 {/each}
 {#if answer.lens_sets.length}
   <section aria-label="Lenses">
     {#each answer.lens_sets as set (set.key)}<h2>{set.name}</h2>{/each}
     <p>{answer.lenses_told[0]}</p>
-    {#each answer.lenses_told.slice(1) as told (told)}<p class="soft small">{told}</p>{/each}
+    {#each answer.lenses_told.slice(1) as told, k (k)}<p class="soft small">{told}</p>{/each}
   </section>
 {/if}
 {#if answer.adapters.length || answer.filters.length || answer.mounts.length}

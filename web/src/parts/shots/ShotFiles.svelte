@@ -107,7 +107,7 @@
     <details>
       <summary>What each column is</summary>
       <p class="columns">
-        {#each table.columns as { title, field } (title)}
+        {#each table.columns as { title, field }, n (n)}
           <label class="item"
             ><span class="soft">{title}</span>
             <Choice
@@ -130,7 +130,7 @@
           before</summary
         >
         <ul>
-          {#each table.cells as cell (`${cell.shot} ${cell.column}`)}
+          {#each table.cells as cell, n (n)}
             <li>
               <strong>{cell.shot}</strong>
               {cell.column}: <span class="soft">{cell.before || 'nothing'}</span> → {cell.after || 'nothing'}
