@@ -33,6 +33,6 @@ it('shows columns of one title and cells of one name apart, and reads anew where
   expect(screen.getByText(/→ 100/)).toBeInTheDocument()
   const columns = screen.getAllByLabelText('Column Lens')
   expect(columns).toHaveLength(2)
-  await fireEvent.change(columns[0], { target: { value: 'distance' } })
+  await fireEvent.change(columns[0] as HTMLElement, { target: { value: 'distance' } })
   await waitFor(() => expect(read).toHaveBeenLastCalledWith('csv', file, false, ['distance=Lens']))
 })
