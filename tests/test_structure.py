@@ -31,7 +31,7 @@ CORE_ROOMS = {
     "reading": {"optics", "base"},
     "evaluation": {"optics", "base"},
     "equipment": {"evaluation", "optics", "light", "base"},
-    "documents": {"equipment", "optics", "light", "base"},
+    "documents": {"equipment", "evaluation", "optics", "light", "base"},
     "entry": {"reading", "documents", "optics", "base"},
     "kit": {"equipment", "evaluation", "optics", "base"},
     "finder": {"equipment", "evaluation", "optics", "base"},

@@ -163,7 +163,7 @@ def seen_of(m: OfTheSet, here: dict[str, Camera], unit: str, shot_key: str | Non
     last = {each["unit"]: each["on"] for each in cameras_now(m.log)}
     if camera is not None and standing is not None and standing.heard is not None and standing.speaks:
         heard = standing.heard
-        live = live_held(m.package, m.settings, m.bench, shot, camera.source.body, heard, last.get(unit))
+        live = live_held(m.package, m.settings, shot, camera.source.body, heard, last.get(unit))
         found |= live | {"since": _since(standing), "recording": heard.recording, "focus_m": heard.focus_m}
         found["said"] = camera.said(_last_take(m, unit))
     for other, its in here.items():
@@ -177,7 +177,7 @@ def seen_of(m: OfTheSet, here: dict[str, Camera], unit: str, shot_key: str | Non
             continue
         on = _on_of(m, its, stands, last.get(other))
         if on is not None:
-            found["match"] = kept_match(m.package, m.settings, m.bench, (other, on, None), (unit, mine, shot))
+            found["match"] = kept_match(m.package, m.settings, (other, on, None), (unit, mine, shot))
     return found
 
 
@@ -212,7 +212,7 @@ def said_of_bodies(m: OfTheSet, here: dict[str, Camera], shot_of: dict[str, Shot
         if standing.heard is None or not standing.speaks or unit not in shot_of:
             continue
         live = live_held(
-            m.package, m.settings, m.bench, shot_of[unit], camera.source.body, standing.heard, last.get(unit)
+            m.package, m.settings, shot_of[unit], camera.source.body, standing.heard, last.get(unit)
         )
         found.setdefault(camera.source.body, []).extend(_line(d) for d in live["held"]["differences"])
     return found

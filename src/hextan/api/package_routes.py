@@ -99,27 +99,15 @@ def _added(response: Response, body: Kept[BodyDocument]) -> BodyKept:
 
 
 @router.post("/bodies/sheet", name="body_sheet", tags=["Bodies"], responses=answers(body_sheet))
-def sheet(production_id: ProductionId, document: BodyDocument, db: Db) -> Response:
+def sheet(production_id: ProductionId, document: BodyDocument, db: Db, request: Request) -> Response:
     """Check a body as it is typed, and work out what follows from it; keeps nothing."""
-    home = _home(db, production_id) if document.claims.crops else None
+    home = _home(db, production_id, request) if document.claims.crops else None
     return json_answer(body_sheet(document, _others(db, production_id, document), home))
 
 
-def _home(db: Session, production_id: int) -> Home | None:
-    """The reference that the production's Bench goes by; a scan mode's window under its own name."""
-    reference = repositories.reference_of(db, production_id)
-    if reference.own is not None:
-        own = reference.own
-        return Home(own.name, own.width_mm, own.height_mm, reference.by)
-    if reference.name != "scan_mode":
-        return Home.named(reference.name, reference.by)
-    for body in BODIES.every(db, production_id):
-        numbers, pitch_um = body.numbers["modes"], body.document.pitch_um
-        for mode in body.document.modes:
-            if numbers[mode.key] == reference.scan_mode_id:
-                width, height = (count * pitch_um / 1000 for count in mode.photosites(pitch_um))
-                return Home(f"{body.document.name}, {mode.name}", width, height, reference.by)
-    return None
+def _home(db: Session, production_id: int, request: Request) -> Home:
+    """What the production counts against."""
+    return Home.of(request.app.state.packages.package(db, production_id).reference)
 
 
 def _others(db: Session, production_id: int, document: BodyDocument) -> list[BodyDocument]:

@@ -10,7 +10,7 @@ from hextan.api.shape import Shape, Version
 from hextan.core.base import Metres
 from hextan.core.bench import BenchState
 from hextan.core.equipment import DeliveryFrame, Package
-from hextan.core.evaluation import OwnWindow
+from hextan.core.evaluation import BenchReference, OwnWindow
 from hextan.core.optics import FormatClass
 
 
@@ -122,6 +122,8 @@ class PackageRead(Shape):
     adapters: list[AdapterRead]
     #: Windows of reference of the production's own, and the pictures that it delivers, the main one first.
     references: list[OwnWindow]
+    #: What crops are told against where nothing else is asked.
+    reference: BenchReference
     deliveries: list[DeliveryFrame]
 
     @classmethod
@@ -183,6 +185,7 @@ class PackageRead(Shape):
             lens_sets=sets,
             adapters=adapters,
             references=list(package.references),
+            reference=package.reference,
             deliveries=list(package.deliveries),
         )
 

@@ -62,7 +62,7 @@ def known(request: Request, db: Db, production_id: int) -> OfTheSet:
 def read_set(production_id: ProductionId, db: Db, request: Request, day: Day = None) -> Response:
     """Give a day: its shots by the plan, its takes, what is on each camera, its checklist. Without a day the first."""
     m = known(request, db, production_id)
-    shown = set_day(m.package, m.settings, m.bench, m.shots, m.log, day)
+    shown = set_day(m.package, m.settings, m.shots, m.log, day)
     said = _said(m, request.app.state.cameras.of(production_id), shown["day"])
     checks = checks_of(m.package, m.settings, shown["shots"], m.log, shown["day"], said)
     return json_answer({"day": shown, "checks": checks})
@@ -85,7 +85,7 @@ def _said(m: OfTheSet, cameras: dict[str, Camera], day: str) -> dict[str, list[s
 def report(production_id: ProductionId, db: Db, request: Request, day: Day = None) -> Response:
     """Report on a day: what was shot, what differed, lens changes, cards and minutes."""
     m = known(request, db, production_id)
-    return json_answer(day_report(m.package, m.settings, m.bench, m.shots, m.log, day))
+    return json_answer(day_report(m.package, m.settings, m.shots, m.log, day))
 
 
 @router.get("/set/depth", name="set_depth", tags=["Set"], responses=answers(depth_curves))
@@ -139,7 +139,7 @@ def depths(
 def hold(production_id: ProductionId, asked: HeldAsk, db: Db, request: Request) -> Response:
     """Hold what is on a camera against the plan of a shot, without keeping it."""
     m = known(request, db, production_id)
-    return json_answer(held_against(m.package, m.settings, m.bench, m.shot(asked.shot), asked.on))
+    return json_answer(held_against(m.package, m.settings, m.shot(asked.shot), asked.on))
 
 
 @router.get("/set/settings", name="set_settings_read", tags=["Set"])

@@ -20,9 +20,9 @@ from hextan.core.documents import (
     pair_notes_of,
 )
 from hextan.core.entry import plain_bodies, plain_lens_sets, plain_rig
-from hextan.core.equipment import PackageSettings
+from hextan.core.equipment import PackageSettings, house_reference
 from hextan.core.equipment import package as core
-from hextan.core.evaluation import BenchDelivery, BenchReference
+from hextan.core.evaluation import BenchDelivery
 from hextan.core.light import Light
 from hextan.store.keeper import Kept
 from hextan.store.kinds import BENCH, BODIES, LENS_SETS, RIG, SETTINGS
@@ -80,10 +80,11 @@ def load_package(session: Session, production_id: int) -> core.Package:
         When there is no such production.
     """
     settings = SETTINGS.read(session, production_id)
+    bodies = tuple(
+        body_of(kept.document, kept.number_of, kept.id) for kept in BODIES.every(session, production_id)
+    )
     return core.Package(
-        bodies=tuple(
-            body_of(kept.document, kept.number_of, kept.id) for kept in BODIES.every(session, production_id)
-        ),
+        bodies=bodies,
         lens_sets=tuple(
             lens_set_of(kept.document, kept.number_of, kept.id)
             for kept in LENS_SETS.every(session, production_id)
@@ -91,6 +92,7 @@ def load_package(session: Session, production_id: int) -> core.Package:
         **_rig(RIG.find(session, production_id)),
         coc=settings.coc,
         references=tuple(settings.references),
+        reference=house_reference(settings, bodies),
         deliveries=tuple(settings.deliveries),
         carried=frozenset(settings.carried),
     )
@@ -138,7 +140,6 @@ def read_bench(session: Session, production_id: int) -> tuple[int, BenchState]:
         lens_id=next(iter(package.lenses)),
         unit=settings.unit,
         light=_first_light(settings),
-        reference=BenchReference(name="full_frame") if settings.words == "stills" else BenchReference(),
     )
     if settings.deliveries:
         main = settings.deliveries[0].model_dump(exclude={"name"})
@@ -163,9 +164,3 @@ def _first_light(settings: PackageSettings) -> Light:
         shutter="angle" if settings.words == "cine" else "time",
         shutter_s=float(f"{time_s:.6g}"),
     )
-
-
-def reference_of(session: Session, production_id: int) -> BenchReference:
-    """What crops are told against in a production: as its kept Bench has it."""
-    state = kept_bench(session, production_id)
-    return BenchReference() if state is None else state.reference

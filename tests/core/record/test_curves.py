@@ -49,7 +49,7 @@ def wheel_of(package, settings, shot):
     ids = [*(a.id for a in found.adapters), None, None]
     state = BenchState(format_id=found.here.recording.id, lens_id=found.lens.id, adapter_id=ids[0], second_adapter_id=ids[1],
                        focal_mm=on.focal_mm, crop_ids=list(found.crop_ids))  # fmt: skip
-    picture = planned_of(package, settings, None, shot)["picture"]
+    picture = planned_of(package, settings, shot)["picture"]
     return on, depth_curves(package, BenchDelivery(**picture), state)
 
 
@@ -59,8 +59,6 @@ def wheel_of(package, settings, shot):
 def test_the_wheel_tells_what_the_plan_tells_of_the_shot_in_hand(coc):
     """Random shots, with deliveries, holds and stabilisers of their own: the wheel against the plan's answer, focus pulled too."""
     package = M.package if coc is None else replace(M.package, coc=coc)
-    # What somebody looks by on the Bench is another question.
-    bench = M.bench.model_copy(update={"coc": CocFixed(rule="fixed", mm=0.05)})
     rng, seen = np.random.default_rng(24), 0
 
     def pick(*of):
@@ -79,7 +77,7 @@ def test_the_wheel_tells_what_the_plan_tells_of_the_shot_in_hand(coc):
                 if not (curves["stops"][0] <= stop <= curves["stops"][-1] and closest <= focus_m):
                     continue
                 held = held_against(
-                    package, M.settings, bench, shot, on.model_copy(update={"focus_m": focus_m, "stop": stop})
+                    package, M.settings, shot, on.model_copy(update={"focus_m": focus_m, "stop": stop})
                 )
                 near, far = read(curves, focus_m, stop)
                 # A larger reciprocal is nearer: what is read must not lie outside what is exact.
@@ -109,7 +107,7 @@ def test_the_wheel_of_an_upright_delivery_is_not_that_of_the_productions():
     wide_near, wide_far = read(usual, on.focus_m, on.stop)
     assert near < wide_near
     assert math.isclose(
-        near, 1 / held_against(M.package, M.settings, M.bench, upright, on)["near_m"], abs_tol=curves["slack"]
+        near, 1 / held_against(M.package, M.settings, upright, on)["near_m"], abs_tol=curves["slack"]
     )
     assert far > wide_far
 
@@ -158,7 +156,7 @@ def test_between_two_stops_of_the_curves_depth_lies_between_theirs():
 
 def test_curves_of_a_format_are_those_of_each_lens_that_goes_on_its_body():
     format_id = next(iter(M.package.formats))
-    bodies = set_day(M.package, M.settings, M.bench, M.shots, Log(items=[]), "1")["bodies"]
+    bodies = set_day(M.package, M.settings, M.shots, Log(items=[]), "1")["bodies"]
     (ebb,) = [b for b in bodies if b["name"] == M.package.formats[format_id].body.name]
     crops = ebb["crop_ids"][:1]
     told = format_curves(M.package, PICTURE, format_id, crops)["lenses"]

@@ -19,7 +19,7 @@ PITCH = 5.82e-3
 
 
 def held(shot, **change):
-    return held_against(M.package, M.settings, M.bench, SHOTS[shot], on(shot, **change))
+    return held_against(M.package, M.settings, SHOTS[shot], on(shot, **change))
 
 
 def only(shot, **change):
@@ -35,7 +35,7 @@ def test_what_is_shot_as_planned_differs_in_nothing():
         found = held(name)
         # A plan may itself stand where its shot does not allow it: then it says so, and nothing else.
         assert {d["code"] for d in found["differences"]} <= {"distance", "keep_out"}, name
-        if planned_of(M.package, M.settings, M.bench, SHOTS[name])["verdict"] == "does":
+        if planned_of(M.package, M.settings, SHOTS[name])["verdict"] == "does":
             assert found["differences"] == [], name
             assert found["told"] == "As planned."
 
@@ -74,7 +74,7 @@ def test_the_crop_that_is_left_on_is_the_loudest():
     like = [65 * 24.89 / (photosites * PITCH) for photosites in (4352, 6432)]
     assert found["effects"][2] == f"frames like {like[0]:.3g}, not {like[1]:.3g}"
     back = held_against(
-        M.package, M.settings, M.bench, SHOTS["13C"], on("13C", mode="Full 6.4K", format="Full → 4096 17:9")
+        M.package, M.settings, SHOTS["13C"], on("13C", mode="Full 6.4K", format="Full → 4096 17:9")
     )
     assert back["differences"][0]["headline"] == "CROP IS OFF, planned on"
 
@@ -125,8 +125,8 @@ def test_lamps_on_the_mains_are_told_where_a_shutter_does_not_hold_them():
 
 def test_what_is_not_said_differs_from_nothing():
     nothing = OnCamera()
-    assert held_against(M.package, M.settings, M.bench, SHOTS["12B"], nothing)["differences"] == []
-    assert held_against(M.package, M.settings, M.bench, None, on("12B", stop=8.0))["told"] == ""
+    assert held_against(M.package, M.settings, SHOTS["12B"], nothing)["differences"] == []
+    assert held_against(M.package, M.settings, None, on("12B", stop=8.0))["told"] == ""
 
 
 def test_what_is_gone_from_the_package_is_named():

@@ -10,7 +10,7 @@ from hextan.core.record.clips import clips_held, fitting, take_of
 from hextan.core.record.document import Clip, ClipFacts
 from hextan.core.record.figures import state_of
 from hextan.core.record.heard import Heard, on_camera, windows_of
-from hextan.core.record.planned import picture_of, reference_of
+from hextan.core.record.planned import picture_of
 from tests.core.record.days import SHOTS, on, planned_on, take
 from tests.core.sheets.material import demo
 from tests.core.sheets.test_sheets import thin_lens_limits
@@ -26,7 +26,7 @@ def says(**more):
 
 
 def live(heard, shot="12B", last=None):
-    return live_held(M.package, M.settings, M.bench, SHOTS[shot], "Ebb 64", heard, last)
+    return live_held(M.package, M.settings, SHOTS[shot], "Ebb 64", heard, last)
 
 
 def test_a_camera_that_does_as_planned_is_silent():
@@ -96,9 +96,7 @@ def test_an_f_number_is_told_as_the_ring_is_marked():
 def test_the_stop_that_keeps_a_match_has_the_depth_of_the_other():
     """Depth as a share of the picture: 1/near - 1/far of both, worked out with the textbook's formulas."""
     a, b = on("12B", stop=4.0, focus_m=3.0), on("13B", lens="Merrow 50", stop=2.0, focus_m=3.0)
-    states = [
-        state_of(M.package, each, picture_of(M.settings), reference_of(M.bench, M.package)) for each in (a, b)
-    ]
+    states = [state_of(M.package, each, picture_of(M.settings), M.package.reference) for each in (a, b)]
     found = match_stop(M.package, *states)
     depths = []
     for each, t, wide_px in ((a, 4.0, 6432), (b, found["exact_stop"], 4352)):
@@ -111,12 +109,11 @@ def test_the_stop_that_keeps_a_match_has_the_depth_of_the_other():
         behind = 3000.0 - (3000.0 + math.sqrt(3000.0**2 - 4 * 3000.0 * f)) / 2
         depths.append(1 / (near - behind) - 1 / (far - behind))
     assert depths[1] == pytest.approx(depths[0], rel=2e-3)
-    told = kept_match(M.package, M.settings, M.bench, ("A", a, SHOTS["12B"]), ("B", b, SHOTS["13B"]))
+    told = kept_match(M.package, M.settings, ("A", a, SHOTS["12B"]), ("B", b, SHOTS["13B"]))
     assert told["told"].startswith(f"T{found['stop']:.3g} keeps the depth of camera A")
     same = kept_match(
         M.package,
         M.settings,
-        M.bench,
         ("A", a, SHOTS["12B"]),
         ("B", b.model_copy(update={"stop": found["stop"]}), SHOTS["13B"]),
     )
@@ -125,12 +122,9 @@ def test_the_stop_that_keeps_a_match_has_the_depth_of_the_other():
         on("12B", lens="Merrow 18", stop=11.0, focus_m=3.0),
         on("12B", lens="Merrow 135", stop=2.5, focus_m=3.0),
     )
-    none = kept_match(M.package, M.settings, M.bench, ("A", deep, None), ("B", shallow, None))
+    none = kept_match(M.package, M.settings, ("A", deep, None), ("B", shallow, None))
     assert none["told"].startswith("No stop of Merrow 135 keeps the depth of camera A: ")
-    assert (
-        kept_match(M.package, M.settings, M.bench, ("A", a, None), ("B", on("12B", lens="gone"), None))
-        is None
-    )
+    assert kept_match(M.package, M.settings, ("A", a, None), ("B", on("12B", lens="gone"), None)) is None
 
 
 def clip(name, at=None, **facts):
@@ -185,7 +179,7 @@ def test_the_width_in_pixels_proves_the_mode_where_one_mode_writes_it():
 
 
 def held(*clips, takes=TAKES):
-    return clips_held(M.package, M.settings, M.bench, M.shots, list(takes), list(clips))
+    return clips_held(M.package, M.settings, M.shots, list(takes), list(clips))
 
 
 def test_a_run_of_clips_with_the_crop_on_is_told_from_when_to_when():

@@ -18,7 +18,7 @@ M = demo()
 
 
 def report(log, day="1"):
-    return day_report(M.package, M.settings, M.bench, M.shots, log, day)
+    return day_report(M.package, M.settings, M.shots, log, day)
 
 
 def test_an_entry_is_kept_once_however_often_it_is_sent():
@@ -103,13 +103,13 @@ def test_takes_that_go_by_the_same_number_are_told_of_both():
         take("c", "12B", 3, unit="B"),
         take("d", "12B", 4),
     )
-    shown = set_day(M.package, M.settings, M.bench, M.shots, log, "1")
+    shown = set_day(M.package, M.settings, M.shots, log, "1")
     doubled = {t["entry"].key: t["double"] for t in shown["takes"]}
     assert "also logged by Nell at 21:01" in doubled["a"]
     assert "also logged by Nell at 21:00" in doubled["b"]
     assert (doubled["c"], doubled["d"]) == ("", "")
     log = log_of(take("a", "12B", 3), take("b", "12B", 3, removed=True))
-    assert [t["double"] for t in set_day(M.package, M.settings, M.bench, M.shots, log, "1")["takes"]] == [""]
+    assert [t["double"] for t in set_day(M.package, M.settings, M.shots, log, "1")["takes"]] == [""]
 
 
 def test_what_was_said_last_is_on_the_camera_whenever_it_arrives():
@@ -139,7 +139,7 @@ def test_a_shot_that_is_gone_leaves_its_takes():
 
 
 def test_the_checklist_follows_the_work_and_the_override_comes_before_the_switch():
-    planned = [planned_of(M.package, M.settings, M.bench, s) for s in M.shots.shots if s.day == "1"]
+    planned = [planned_of(M.package, M.settings, s) for s in M.shots.shots if s.day == "1"]
     (page,) = checks_of(M.package, M.settings, planned, Log(), "1", {})
     told = [item["told"] for item in page["items"]]
     assert page["body"] == "Ebb 64"

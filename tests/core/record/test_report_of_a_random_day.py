@@ -48,7 +48,7 @@ def test_every_count_of_a_report_is_that_of_its_entries(seed):
     rng = random.Random(seed)
     items = [drawn(rng, n) for n in range(1, 41)]
     rng.shuffle(items)
-    found = day_report(M.package, M.settings, M.bench, M.shots, Log(items=items), "1")
+    found = day_report(M.package, M.settings, M.shots, Log(items=items), "1")
     kept = sorted((i.entry for i in items if i.entry.day == "1" and not i.entry.removed), key=lambda e: e.at)
     assert [camera["unit"] for camera in found["cameras"]] == sorted({entry.unit for entry in kept})
     for camera in found["cameras"]:

@@ -80,28 +80,31 @@ const PARTS: Record<string, [Read, Write]> = {
   reference: [
     (text, { reference }) => {
       const id = /^window(\d+)$/.exec(text)?.[1]
-      if (id) return { reference: { ...reference, name: 'scan_mode', own: null, scan_mode_id: Number(id) } }
+      // Without one it is the production's.
+      if (text === '') return { reference: null }
+      const by = reference?.by ?? 'width'
+      if (id) return { reference: { by, name: 'scan_mode', own: null, scan_mode_id: Number(id) } }
       const [, width, height, name] = /^own:([\d.]+)x([\d.]+):(.+)$/.exec(text) ?? []
       if (name) {
         const own = { name, width_mm: Number(width), height_mm: Number(height) }
-        return { reference: { ...reference, name: 'own', own, scan_mode_id: null } }
+        return { reference: { by, name: 'own', own, scan_mode_id: null } }
       }
       if (text !== 'super35' && text !== 'full_frame') return null
-      return { reference: { ...reference, name: text, own: null, scan_mode_id: null } }
+      return { reference: { by, name: text, own: null, scan_mode_id: null } }
     },
-    ({ reference: { name, own, scan_mode_id } }) =>
-      own
-        ? `own:${own.width_mm}x${own.height_mm}:${own.name}`
-        : name === 'scan_mode'
-          ? `window${scan_mode_id}`
-          : String(name),
+    ({ reference }) => {
+      if (!reference) return ''
+      const { name, own, scan_mode_id } = reference
+      if (own) return `own:${own.width_mm}x${own.height_mm}:${own.name}`
+      return name === 'scan_mode' ? `window${scan_mode_id}` : String(name)
+    },
   ],
   by: [
     (text, { reference }) =>
-      text === 'width' || text === 'height' || text === 'diagonal'
+      reference && (text === 'width' || text === 'height' || text === 'diagonal')
         ? { reference: { ...reference, by: text } }
         : null,
-    (state) => String(state.reference.by),
+    (state) => state.reference?.by ?? null,
   ],
   sharp: [readCoc, writeCoc],
   // Links from before there was a scene keep the one that is there.

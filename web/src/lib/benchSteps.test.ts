@@ -8,13 +8,17 @@ import {
   togglePin,
   type Stepped,
 } from './benchSteps'
+import type { Reference } from './reference'
 import type { BenchState, BenchView, Lens } from './types'
+
+const HOUSE: Reference = { name: 'super35', by: 'width', own: null, scan_mode_id: null }
 
 function bench(state: Partial<BenchState> = {}, view: object | null = {}) {
   const whole = { lens_id: 2, format_id: 1, pinned: [], subject_m: 3, unit: 'm', reference: { name: 'super35', by: 'width' }, ...state }
   const rows = [1, 2, 3].map((id) => ({ format_id: id, shown: id !== 2 }))
   return {
     state: whole as unknown as BenchState,
+    house: HOUSE,
     view: view && ({ lens: { stop: 2.8, stops: [2, 2.8, 4] }, rows, ...view } as unknown as BenchView),
     lenses: [1, 2, 3].map((id) => ({ id }) as Lens),
     change: vi.fn(),

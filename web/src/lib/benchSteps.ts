@@ -1,11 +1,14 @@
 /** Single steps on the Bench, as keys take them: the next lens, mark, format, pin, reference. */
 import { stepDistance } from './format'
+import { orHouse, type Reference } from './reference'
 import { neighbour } from './shortcuts'
 import type { BenchState, BenchView, Lens } from './types'
 
 /** What of the Bench a step needs. */
 export interface Stepped {
   state: BenchState
+  /** What the production counts against. */
+  house: Reference
   view: BenchView | null
   lenses: Lens[]
   change: (part: Partial<BenchState>, kind?: string) => void
@@ -42,7 +45,8 @@ export function togglePin({ state, change }: Stepped) {
   change({ pinned: pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id].slice(-PINS) })
 }
 
-export function nextReference({ state, change }: Stepped) {
-  const name = state.reference.name === 'super35' ? 'full_frame' : 'super35'
-  change({ reference: { ...state.reference, name, own: null, scan_mode_id: null } })
+export function nextReference({ state, house, change }: Stepped) {
+  const now = state.reference ?? house
+  const name = now.name === 'super35' ? 'full_frame' : 'super35'
+  change({ reference: orHouse({ by: now.by, name, own: null, scan_mode_id: null }, house) })
 }

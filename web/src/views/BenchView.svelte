@@ -7,6 +7,7 @@
   import { BENCH_TABS, noteTab, tabOf, type BenchTab, type BenchTabProps } from '../lib/benchTabs'
   import * as client from '../lib/client'
   import { comparisonOfBench } from '../lib/compare.svelte'
+  import { looksElsewhere, referenceName } from '../lib/reference'
   import { pathTo, router } from '../lib/router.svelte'
   import { freeName } from '../lib/rows'
   import { noteShot, notedShot, type ShotOnBench } from '../lib/shotOnBench'
@@ -39,12 +40,8 @@
   const names = $derived(
     new Map([...bench.places].map(([id, p]) => [id, `${p.format.name}, ${p.body.name}`])),
   )
-  const referenceName = $derived.by(() => {
-    const { name, own, scan_mode_id } = bench.state.reference
-    if (own) return own.name
-    if (name !== 'scan_mode') return name === 'full_frame' ? 'full frame' : 'Super 35'
-    return [...bench.places.values()].find((p) => p.mode.id === scan_mode_id)?.mode.name ?? 'a window'
-  })
+  const house = $derived(bench.package.reference)
+  const shownReference = $derived(referenceName(bench.state.reference ?? house, bench.package))
 
   // Each answer is told once, against the one before it.
   let before: Announced | null = null
@@ -119,7 +116,7 @@
   }
 
   const keys = benchKeys({
-    now: () => ({ state: bench.state, view: bench.view, lenses: bench.lenses, change }),
+    now: () => ({ state: bench.state, house, view: bench.view, lenses: bench.lenses, change }),
     derive: () => bench.toggleOpen(bench.state.format_id),
     show,
     keep: () => void keep(null),
@@ -169,10 +166,21 @@
         {place}
         {lens}
         places={bench.places}
-        {referenceName}
+        referenceName={shownReference}
         read={client.readDistance}
         onchange={change}
       />
+      {#if looksElsewhere(bench.state.reference, house)}
+        <p class="warn">
+          Counted against {shownReference} here; the production counts against {referenceName(
+            house,
+            bench.package,
+          )}, and every other page does.
+          <button class="link" onclick={() => change({ reference: null })}
+            >Count as the production does</button
+          >
+        </p>
+      {/if}
       {#each bench.notes as note (note)}<p class="warn">{note}</p>{/each}
       {#each view.lens.notes as note (note.code)}<p class="warn">{note.text}</p>{/each}
       {#if view.viewfinder.perspective.caution}<p class="warn">{view.viewfinder.perspective.caution}</p>{/if}

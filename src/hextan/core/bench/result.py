@@ -66,9 +66,11 @@ def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, Lens
     for name in ("adapter_id", "second_adapter_id"):
         if getattr(state, name) is not None and getattr(state, name) not in known:
             faults.append(no_longer_here("adapter", f"state.{name}", getattr(state, name)))
-    if state.reference.name == "scan_mode" and state.reference.scan_mode_id not in package.modes:
-        scan_mode_id = state.reference.scan_mode_id
-        faults.append(no_longer_here("window of reference", "state.reference.scan_mode_id", scan_mode_id))
+    asked = state.reference
+    if asked is not None and asked.name == "scan_mode" and asked.scan_mode_id not in package.modes:
+        faults.append(
+            no_longer_here("window of reference", "state.reference.scan_mode_id", asked.scan_mode_id)
+        )
     if faults:
         raise InvalidInputError.plainly(*faults)
     adapters = adapters_by_id(
@@ -93,7 +95,7 @@ def bench_request(
         format_requests(shown, state.delivery, setting, state.crop_ids, state.fps),
         coc_of(package.coc, state),
         longer,
-        reference=reference_request(state.reference, package.modes),
+        reference=reference_request(state.reference or package.reference, package.modes),
         subject={"distance_m": state.focus_m or state.subject_m},
         background_m=[state.subject_m, None],
     )

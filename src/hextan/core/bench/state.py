@@ -59,7 +59,8 @@ class BenchState(LensUp):
     """The Bench. Distances in metres from the sensor plane."""
 
     delivery: BenchDelivery = BenchDelivery()
-    reference: BenchReference = BenchReference()
+    #: The production's where none is named.
+    reference: BenchReference | None = None
     #: This look's own rule; without one the production's holds.
     coc: Coc | None = None
     #: How far the subject moves back and forth along the axis, from end to end.
@@ -104,8 +105,11 @@ def mended(state: BenchState, package: Package) -> tuple[BenchState, list[str]]:
     if state.adapter_id not in known or state.second_adapter_id not in known:
         change |= {"adapter_id": None, "second_adapter_id": None}
         notes.append("The adapter is not in the package any more.")
-    if state.reference.name == "scan_mode" and state.reference.scan_mode_id not in package.modes:
-        change["reference"] = BenchReference(by=state.reference.by)
-        notes.append("The window of reference is not in the package any more: Super 35 is the reference.")
+    asked = state.reference
+    if asked is not None and asked.name == "scan_mode" and asked.scan_mode_id not in package.modes:
+        change["reference"] = None
+        notes.append(
+            "The window of reference is not in the package any more: the production's is the reference."
+        )
     change["pinned"] = [key for key in state.pinned if key in package.formats]
     return state.model_copy(update=change), notes

@@ -196,7 +196,9 @@ def _size(package: Package, comparison: Comparison, column: Column, squeeze: flo
         frozenset(column.crop_ids),
     )
     c = columns_of([asked], squeeze)
-    return size_of(float(c.picture_w[0]) * squeeze, float(c.picture_h[0]), comparison.reference.by)
+    return size_of(
+        float(c.picture_w[0]) * squeeze, float(c.picture_h[0]), (comparison.reference or package.reference).by
+    )
 
 
 def _with_lens(

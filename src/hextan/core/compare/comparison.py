@@ -57,7 +57,8 @@ class Comparison(Part):
     case: Case = "as_set"
     columns: Annotated[list[Column], Field(min_length=1, max_length=MOST_COLUMNS)]
     delivery: BenchDelivery = BenchDelivery()
-    reference: BenchReference = BenchReference()
+    #: The production's where none is named.
+    reference: BenchReference | None = None
     coc: Coc | None = None
     #: Where things stand as the first set-up's camera sees them.
     scene: Scene = Scene()

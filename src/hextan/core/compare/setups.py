@@ -83,7 +83,7 @@ def setup_of(package: Package, comparison: Comparison, column: Column) -> Setup:
     """
     state = comparison.state_of(column)
     found = compute_bench(package, state, only_chosen=True)
-    optics = _optics(state, found, comparison.reference.by)
+    optics = _optics(state, found, (comparison.reference or package.reference).by)
     return Setup(column, state, found, optics, exposing(package.filters, state, found), virtual=False)
 
 
@@ -125,7 +125,7 @@ def _before_format(
     setting = first.found.setting
     evaluation = compute(bench_request(package, state, setting, [other.found.chosen], longer))
     found = BenchResult(other.found.chosen, setting, {state.format_id: 0}, evaluation)
-    optics = _optics(state, found, comparison.reference.by)
+    optics = _optics(state, found, (comparison.reference or package.reference).by)
     return Setup(other.column, state, found, optics, exposing(package.filters, state, found), virtual=True)
 
 

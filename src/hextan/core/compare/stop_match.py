@@ -41,7 +41,10 @@ def match_stop(package: Package, first: BenchState, other: BenchState) -> StopMa
     columns = [Column(label=name, **{k: v for k, v in state if k in Column.model_fields}, shutter_deg=state.light.shutter_deg,
                       ei=state.light.ei, nd_stops=state.light.nd_stops) for name, state in (("first", first), ("other", other))]  # fmt: skip
     comparison = Comparison(
-        columns=columns, delivery=first.delivery, reference=first.reference, coc=first.coc
+        columns=columns,
+        delivery=first.delivery,
+        reference=first.reference,
+        coc=first.coc,
     )
     one = setup_of(package, comparison, columns[0])
     two = setup_of(package, comparison.model_copy(update={"delivery": other.delivery}), columns[1])

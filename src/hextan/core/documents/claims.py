@@ -34,6 +34,7 @@ from hextan.core.documents.body import (
     SpeedClaim,
     TapeClaim,
 )
+from hextan.core.evaluation import BenchReference
 from hextan.core.optics import (
     DIMENSIONS,
     LABELS,
@@ -115,6 +116,14 @@ class Home:
     def named(cls, key: str, by: By = "width") -> Home:
         """Of one of the named references."""
         return cls(LABELS[key], *NAMED[key], by)
+
+    @classmethod
+    def of(cls, reference: BenchReference) -> Home:
+        """Of a production's reference, which is no scan mode's window."""
+        own = reference.own
+        if own is None:
+            return cls.named(reference.name, reference.by)
+        return cls(own.name, own.width_mm, own.height_mm, reference.by)
 
 
 def readings(

@@ -3,6 +3,7 @@
 from hextan.core.equipment import package
 from hextan.core.equipment.answers import Combination, KitVerdict, Limit, Mounted, WindowMap
 from hextan.core.equipment.data import DataAsk, cards_filled, copies_written, data_table
+from hextan.core.equipment.house import house_reference
 from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
 from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
 from hextan.core.equipment.needs import lacking
@@ -75,6 +76,7 @@ __all__ = [
     "evaluation_request",
     "format_requests",
     "highest_of",
+    "house_reference",
     "lacking",
     "mounting_of",
     "package",

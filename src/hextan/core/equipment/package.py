@@ -13,7 +13,16 @@ from typing import Any, Literal, NamedTuple, TypeAlias
 from hextan.core.base import Floats, RateSet
 from hextan.core.equipment.answers import Limit
 from hextan.core.equipment.settings import DeliveryFrame
-from hextan.core.evaluation import Coc, CocByDiagonal, Delivery, Format, FormatColumns, OwnWindow, columns_of
+from hextan.core.evaluation import (
+    BenchReference,
+    Coc,
+    CocByDiagonal,
+    Delivery,
+    Format,
+    FormatColumns,
+    OwnWindow,
+    columns_of,
+)
 from hextan.core.light import NdFilter
 from hextan.core.optics import (
     CircleAxis,
@@ -452,6 +461,8 @@ class Package:
     coc: Coc = field(default_factory=CocByDiagonal)
     #: Windows of reference of the production's own, and the pictures that it delivers, the main one first.
     references: tuple[OwnWindow, ...] = ()
+    #: What crops are told against, on every page that is not asked for another.
+    reference: BenchReference = field(default_factory=BenchReference)
     deliveries: tuple[DeliveryFrame, ...] = ()
 
     @cached_property

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, TypeAlias
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from hextan.core.base import Key, Name, Part, RateText, Schema, Unit, new_key, parser_of
-from hextan.core.evaluation import BenchDelivery, Coc, CocByDiagonal, OwnWindow
+from hextan.core.evaluation import BenchDelivery, BenchReference, Coc, CocByDiagonal, OwnWindow
 from hextan.core.optics import BYTES, CapacityUnit
 
 #: How long a thing takes to cross the frame, seconds (common practice, no source).
@@ -44,6 +44,12 @@ class DeliveryFrame(BenchDelivery):
     name: Name
 
 
+def _of_no_body(reference: BenchReference) -> BenchReference:
+    if reference.name == "scan_mode":
+        raise ValueError("bodies go, and the production counts on: take the window's size as one of its own")
+    return reference
+
+
 SETTINGS_SCHEMA = Schema("hextan.settings", 1)
 
 
@@ -63,6 +69,8 @@ class PackageSettings(Part):
     cards: Annotated[list[Card], Field(max_length=50)] = []
     #: Windows of reference besides Super 35 and full frame.
     references: Annotated[list[OwnWindow], Field(max_length=30)] = []
+    #: What crops are told against; by the class of the first body where nothing is chosen. No scan mode's window: bodies go.
+    reference: Annotated[BenchReference, AfterValidator(_of_no_body)] | None = None
     #: What a new Bench begins with.
     unit: Unit = "m"
     mains_hz: Literal[50, 60] = 50

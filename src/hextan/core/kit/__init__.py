@@ -1,7 +1,7 @@
 """What does every lens do in every format: matrix, ladder, match, framing, high speed, coverage?"""
 
 from hextan.core.kit.answers import KitMatrix, MatrixColumn, MatrixFigures, MatrixRow
-from hextan.core.kit.arrays import VERDICTS, Kit, kit_of
+from hextan.core.kit.arrays import VERDICTS, Kit, kit_of, window_of_reference
 from hextan.core.kit.ask import (
     CoverageAsk,
     FieldAsk,
@@ -43,4 +43,5 @@ __all__ = [
     "kit_matrix",
     "kit_of",
     "slow_motion",
+    "window_of_reference",
 ]

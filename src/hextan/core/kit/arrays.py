@@ -166,7 +166,7 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
     InvalidInputError
         A window of reference that the production does not have.
     """
-    reference = window_of_reference(package.modes, ask.reference)
+    reference = window_of_reference(package.modes, ask.reference or package.reference)
     places = _places(package, ask)
     ids = tuple(p.recording.id for p in places)
     which = (None if ask.lens_set_ids is None else tuple(ask.lens_set_ids), ask.mounted)

@@ -13,7 +13,8 @@ from hextan.core.evaluation import BenchDelivery, BenchReference
 class KitAsk(Part):
     """How the kit is looked at: reference, delivered picture, in-camera crops, part of the package."""
 
-    reference: BenchReference = BenchReference()
+    #: The production's where none is named.
+    reference: BenchReference | None = None
     delivery: BenchDelivery = BenchDelivery()
     crop_ids: Annotated[list[Id], Field(max_length=50)] = []
     #: Only these bodies, lens sets, formats; all when None.

@@ -30,7 +30,7 @@ def slow_motion(package: Package, ask: SlowAsk) -> SlowMotion:
     if ask.base_format_id not in package.formats:
         raise InvalidInputError.plainly(no_longer_here("base format", "base_format_id", ask.base_format_id))
     here = package.formats[ask.base_format_id]
-    by = ask.reference.by
+    by = (ask.reference or package.reference).by
     base = kit_of(package, ask.model_copy(update={"format_ids": [ask.base_format_id], "mounted": "simplest",
                                                   "least_fps": None, "body_ids": None}))  # fmt: skip
     fast = kit_of(package, ask.model_copy(update={"least_fps": ask.fps}))

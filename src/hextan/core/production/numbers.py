@@ -56,7 +56,10 @@ def _maybe(numbers: dict[int, int], number: int | None) -> int | None:
 def renumbered_bench(state: BenchState, numbers: Numbers) -> BenchState:
     """The same Bench in other numbers; what they do not know is `GONE`."""
     pinned = [_of(numbers.formats, key) for key in state.pinned]
-    change = numbers.lens_up(state) | {"pinned": pinned, "reference": numbers.reference(state.reference)}
+    change = numbers.lens_up(state) | {
+        "pinned": pinned,
+        "reference": state.reference and numbers.reference(state.reference),
+    }
     return state.model_copy(update=change)
 
 
@@ -64,7 +67,10 @@ def renumbered_comparison(comparison: Comparison, numbers: Numbers) -> Compariso
     """The same comparison in other numbers; what they do not know is `GONE`."""
     columns = [column.model_copy(update=numbers.lens_up(column)) for column in comparison.columns]
     return comparison.model_copy(
-        update={"columns": columns, "reference": numbers.reference(comparison.reference)}
+        update={
+            "columns": columns,
+            "reference": comparison.reference and numbers.reference(comparison.reference),
+        }
     )
 
 

@@ -16,7 +16,7 @@ from hextan.core.documents import (
     mount_of,
     pair_notes_of,
 )
-from hextan.core.equipment import Package
+from hextan.core.equipment import Package, house_reference
 from hextan.core.packing import KitAnswer, KitPlan, SideBySide, ThingName, Watch, packed, side_by_side
 from hextan.core.production.document import ProductionDocument
 from hextan.core.production.numbers import counted
@@ -50,12 +50,13 @@ def package_of(document: ProductionDocument) -> Package:
         return {key: number for (kind, at, key), number in numbers.items() if kind in kinds and at == place}
 
     settings = document.settings
+    bodies = tuple(
+        body_of(item.document, of(place, "modes", "formats", "crops"), place + 1)
+        for place, item in enumerate(document.bodies)
+        if not item.removed
+    )
     return Package(
-        bodies=tuple(
-            body_of(item.document, of(place, "modes", "formats", "crops"), place + 1)
-            for place, item in enumerate(document.bodies)
-            if not item.removed
-        ),
+        bodies=bodies,
         lens_sets=tuple(
             lens_set_of(item.document, of(place, "lenses"), place + 1)
             for place, item in enumerate(document.lens_sets)
@@ -68,6 +69,7 @@ def package_of(document: ProductionDocument) -> Package:
         carried=frozenset(settings.carried),
         coc=settings.coc,
         references=tuple(settings.references),
+        reference=house_reference(settings, bodies),
         deliveries=tuple(settings.deliveries),
     )
 

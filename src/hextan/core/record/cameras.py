@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing_extensions import TypedDict
 
 from hextan.core.base import HextanError, stops_words
-from hextan.core.bench import BenchState
 from hextan.core.compare import match_stop
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.record.day import held_take
@@ -13,7 +12,7 @@ from hextan.core.record.differences import Held
 from hextan.core.record.document import OnCamera
 from hextan.core.record.figures import state_of
 from hextan.core.record.heard import Heard, on_camera
-from hextan.core.record.planned import on_by_plan, picture_of, reference_of
+from hextan.core.record.planned import on_by_plan, picture_of
 from hextan.core.shots import Shot, needs_of
 
 #: Farther off than this in depth, stops, no stop keeps a match.
@@ -32,7 +31,6 @@ class LiveHeld(TypedDict):
 def live_held(
     package: Package,
     settings: PackageSettings,
-    bench: BenchState | None,
     shot: Shot | None,
     body: str,
     heard: Heard,
@@ -53,7 +51,7 @@ def live_held(
         if not on.lens and heard.lens is None:
             update |= {"lens": planned.lens, "adapters": planned.adapters, "focal_mm": planned.focal_mm}  # type: ignore[dict-item]
         on = on.model_copy(update=update)
-    return {"on": on, "notes": notes, "held": held_take(package, settings, bench, shot, on)}
+    return {"on": on, "notes": notes, "held": held_take(package, settings, shot, on)}
 
 
 class KeptMatch(TypedDict):
@@ -69,7 +67,6 @@ class KeptMatch(TypedDict):
 def kept_match(
     package: Package,
     settings: PackageSettings,
-    bench: BenchState | None,
     first: tuple[str, OnCamera, Shot | None],
     other: tuple[str, OnCamera, Shot | None],
 ) -> KeptMatch | None:
@@ -79,7 +76,7 @@ def kept_match(
     ----------
     first, other : unit, what is on it, and the shot that it is on
     """
-    reference = reference_of(bench, package)
+    reference = package.reference
     states = []
     for _, on, shot in (first, other):
         needs = None if shot is None else needs_of(shot, package, settings)

@@ -17,7 +17,6 @@ from itertools import groupby
 import numpy as np
 from typing_extensions import TypedDict
 
-from hextan.core.bench import BenchState
 from hextan.core.equipment import FormatInPackage, Package, PackageSettings
 from hextan.core.evaluation import columns_of
 from hextan.core.record.day import held_take, moment
@@ -227,21 +226,19 @@ def on_of_clip(
 def clips_held(
     package: Package,
     settings: PackageSettings,
-    bench: BenchState | None,
     shots: ShotList,
     takes: list[Take],
     clips: list[Clip],
 ) -> ClipsHeld:
     """Hold clips against the plan of the shots whose takes they are."""
     by_key = {shot.key: shot for shot in shots.shots}
-    held = [_held(package, settings, bench, by_key, takes, clip) for clip in clips]
+    held = [_held(package, settings, by_key, takes, clip) for clip in clips]
     return {"clips": held, "runs": _runs(clips, held)}
 
 
 def _held(
     package: Package,
     settings: PackageSettings,
-    bench: BenchState | None,
     shots: dict[str, Shot],
     takes: list[Take],
     clip: Clip,
@@ -251,7 +248,7 @@ def _held(
     shot = None if take is None else shots.get(take.shot or "")
     planned = None if shot is None else on_by_plan(package, settings, shot)
     on = on_of_clip(package, clip.facts, fit, planned, take)
-    differences = held_take(package, settings, bench, shot, on)["differences"] if shot is not None else []
+    differences = held_take(package, settings, shot, on)["differences"] if shot is not None else []
     if (
         planned is not None
         and clip.facts.raster is not None

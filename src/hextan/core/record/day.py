@@ -8,7 +8,6 @@ from collections.abc import Iterable
 import numpy as np
 from typing_extensions import TypedDict
 
-from hextan.core.bench import BenchState
 from hextan.core.equipment import Body, LensSetting, Package, PackageSettings, simplest
 from hextan.core.light import nd_choices
 from hextan.core.record.differences import Held, held_against
@@ -153,28 +152,24 @@ def days_of(shots: ShotList, log: Log) -> list[DayName]:
     return [{"day": day, "units": sorted(unit for unit in units[day] if unit)} for day in ordered]
 
 
-def held_take(
-    package: Package, settings: PackageSettings, bench: BenchState | None, shot: Shot | None, used: OnCamera
-) -> Held:
+def held_take(package: Package, settings: PackageSettings, shot: Shot | None, used: OnCamera) -> Held:
     """As `held_against`, kept with the package."""
     kept: dict[tuple[str, ...], Held] = package.worked_out.setdefault(_KEPT, {})
     key = (
         "" if shot is None else shot.model_dump_json(),
         settings.model_dump_json(),
-        "" if bench is None else bench.reference.model_dump_json(),
         used.model_dump_json(),
     )
     if key not in kept:
         if len(kept) > 4000:
             kept.clear()
-        kept[key] = held_against(package, settings, bench, shot, used)
+        kept[key] = held_against(package, settings, shot, used)
     return kept[key]
 
 
 def set_day(
     package: Package,
     settings: PackageSettings,
-    bench: BenchState | None,
     shots: ShotList,
     log: Log,
     day: str | None,
@@ -189,7 +184,7 @@ def set_day(
     if day is None:
         day = days[0]["day"] if days else ""
     by_key = {shot.key: shot for shot in shots.shots}
-    planned = [planned_of(package, settings, bench, shot) for shot in shots.shots if shot.day.strip() == day]
+    planned = [planned_of(package, settings, shot) for shot in shots.shots if shot.day.strip() == day]
     takes = takes_of(log, day)
     doubled = doubles(takes)
     return {
@@ -202,7 +197,7 @@ def set_day(
                 "revision": item.revision,
                 "before": [each for each in item.before if isinstance(each, Take)],
                 "clock": clock_of(item.entry),
-                "held": held_take(package, settings, bench, by_key.get(item.entry.shot or ""), item.entry.on),
+                "held": held_take(package, settings, by_key.get(item.entry.shot or ""), item.entry.on),
                 "double": doubled.get(item.entry.key, ""),
             }
             for item in takes

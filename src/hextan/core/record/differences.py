@@ -14,13 +14,12 @@ from dataclasses import dataclass
 from typing_extensions import TypedDict
 
 from hextan.core.base import both_units, crop_words, distance_words, parse_rate, signed, stops_words
-from hextan.core.bench import BenchState
 from hextan.core.equipment import Menu, Package, PackageSettings
 from hextan.core.evaluation import BenchDelivery, BenchReference
 from hextan.core.light import flicker
 from hextan.core.record.document import OnCamera
 from hextan.core.record.figures import Figures, figures_of, found_of
-from hextan.core.record.planned import on_by_plan, picture_of, reference_of
+from hextan.core.record.planned import on_by_plan, picture_of
 from hextan.core.shots import Needs, Shot, needs_of
 
 #: Half of a third of a stop: what nobody can set more exactly (common practice, no source).
@@ -79,14 +78,12 @@ class Pair:
         return figures_of(self.package, self.planned.model_copy(update=change), self.delivery, self.reference)
 
 
-def held_against(
-    package: Package, settings: PackageSettings, bench: BenchState | None, shot: Shot | None, used: OnCamera
-) -> Held:
+def held_against(package: Package, settings: PackageSettings, shot: Shot | None, used: OnCamera) -> Held:
     """Hold what is on a camera against the plan of a shot; without a shot, or a choice, nothing differs."""
     needs = Needs(shot=Shot(name="-")) if shot is None else needs_of(shot, package, settings)
     delivery, reference = (
         picture_of(settings, needs if shot is not None else None),
-        reference_of(bench, package),
+        package.reference,
     )
     planned = None if shot is None else on_by_plan(package, settings, shot)
     after = figures_of(package, used, delivery, reference)

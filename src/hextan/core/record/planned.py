@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from typing_extensions import TypedDict
 
-from hextan.core.bench import BenchState
 from hextan.core.equipment import LensOnBody, Package, PackageSettings
-from hextan.core.evaluation import BenchDelivery, BenchReference
+from hextan.core.evaluation import BenchDelivery
 from hextan.core.record.document import OnCamera
 from hextan.core.record.figures import Figures, figures_of, found_of
 from hextan.core.shots import Needs, Shot, ShotVerdict, answer_of_shot, needs_of
@@ -78,16 +77,6 @@ def picture_told(settings: PackageSettings, needs: Needs | None = None) -> Pictu
     return {"aspect": picture.aspect, "long_edge_px": picture.long_edge_px}
 
 
-def reference_of(bench: BenchState | None, package: Package) -> BenchReference:
-    """The crew's window of reference: the Bench's, where it is still there."""
-    asked = bench.reference if bench is not None else BenchReference()
-    return (
-        asked
-        if asked.name != "scan_mode" or asked.scan_mode_id in package.modes
-        else BenchReference(by=asked.by)
-    )
-
-
 def on_by_plan(package: Package, settings: PackageSettings, shot: Shot) -> OnCamera | None:
     """What a shot's choice has on the camera; None where nothing is chosen."""
     best = answer_of_shot(package, settings, shot)["best"]
@@ -113,25 +102,24 @@ def on_by_plan(package: Package, settings: PackageSettings, shot: Shot) -> OnCam
     )
 
 
-def planned_of(package: Package, settings: PackageSettings, bench: BenchState | None, shot: Shot) -> Planned:
+def planned_of(package: Package, settings: PackageSettings, shot: Shot) -> Planned:
     """What the plan says for one shot; what was worked out before is kept with the package."""
     kept: dict[tuple[str, ...], Planned] = package.worked_out.setdefault(_KEPT, {})
-    reference = reference_of(bench, package)
-    key = (shot.model_dump_json(), settings.model_dump_json(), reference.model_dump_json())
+    key = (shot.model_dump_json(), settings.model_dump_json())
     if key not in kept:
         if len(kept) > 4000:
             kept.clear()
-        kept[key] = _planned(package, settings, reference, shot)
+        kept[key] = _planned(package, settings, shot)
     return kept[key]
 
 
-def _planned(package: Package, settings: PackageSettings, reference: BenchReference, shot: Shot) -> Planned:
+def _planned(package: Package, settings: PackageSettings, shot: Shot) -> Planned:
     answer = answer_of_shot(package, settings, shot)
     needs = needs_of(shot, package, settings)
     on, best = on_by_plan(package, settings, shot), answer["best"]
     figures = None
     if on is not None:
-        figures = figures_of(package, on, picture_of(settings, needs), reference)
+        figures = figures_of(package, on, picture_of(settings, needs), package.reference)
     here = None if best is None else package.formats[best["format_id"]]
     return {
         "shot": shot.key,

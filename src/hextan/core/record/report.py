@@ -7,7 +7,6 @@ from itertools import pairwise
 
 from typing_extensions import TypedDict
 
-from hextan.core.bench import BenchState
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.record.clips import ClipsHeld, clips_held
 from hextan.core.record.day import SetDay, TakeHeld, clips_of, set_day
@@ -62,16 +61,15 @@ class DayReport(TypedDict):
 def day_report(
     package: Package,
     settings: PackageSettings,
-    bench: BenchState | None,
     shots: ShotList,
     log: Log,
     day: str | None,
 ) -> DayReport:
     """Report on a day of the log."""
-    shown = set_day(package, settings, bench, shots, log, day)
+    shown = set_day(package, settings, shots, log, day)
     takes = [held["entry"] for held in shown["takes"]]
     clips = clips_of(log, shown["day"])
-    held = clips_held(package, settings, bench, shots, takes, clips)
+    held = clips_held(package, settings, shots, takes, clips)
     lengths = _lengths(takes, clips, held)
     taken = {take.shot for take in takes}
     return {

@@ -12,13 +12,15 @@ from hextan.core.equipment import (
     FormatInPackage,
     InCameraCrop,
     LensOnBody,
+    Package,
     cards_filled,
     copies_written,
     data_table,
     highest_of,
 )
 from hextan.core.evaluation import columns_of
-from hextan.core.optics import crop_factors, named_reference
+from hextan.core.kit import window_of_reference
+from hextan.core.optics import DIMENSIONS, crop_factors
 from hextan.core.sheets.document import SheetPlan
 from hextan.core.sheets.material import Draft, Material, format_words, formats_of
 from hextan.core.sheets.shapes import label, rect
@@ -69,7 +71,7 @@ def formats(m: Material, plan: SheetPlan, draft: Draft) -> None:
         if not places:
             draft.note(f"{body.name} has no recording format yet.")
             continue
-        crops = _against_reference(places)
+        crops = _against_reference(m.package, places)
         columns = columns_of([here.as_request() for here in places], 1.0)
         rows: list[SheetRow] = []
         for i, here in enumerate(places):
@@ -126,11 +128,13 @@ def _switches(body: Body, draft: Draft) -> None:
         draft.blocks.append(told(lines, heading=f"Switches of {body.name} in its menus"))
 
 
-def _against_reference(places: list[FormatInPackage]) -> list[float]:
-    """Crop of each recording against the width of Super 35."""
+def _against_reference(package: Package, places: list[FormatInPackage]) -> list[float]:
+    """Crop of each recording against the production's reference."""
     c = columns_of([here.as_request() for here in places], 1.0)
-    s35 = named_reference("super35", "width")
-    return [float(x) for x in crop_factors(c.recorded_w, c.recorded_h, 1.0, s35.width_mm, s35.height_mm)[0]]
+    window = window_of_reference(package.modes, package.reference)
+    along = DIMENSIONS.index(window.by)
+    factors = crop_factors(c.recorded_w, c.recorded_h, 1.0, window.width_mm, window.height_mm)[along]
+    return [float(x) for x in factors]
 
 
 def _windows(body: Body, places: list[FormatInPackage]) -> SheetPictures:
@@ -192,7 +196,7 @@ def chain(m: Material, plan: SheetPlan, draft: Draft) -> None:
             draft.note(f"{body.name} has no recording format yet.")
             continue
         c = columns_of([here.as_request() for here in places], 1.0)
-        against = _against_reference(places)
+        against = _against_reference(m.package, places)
         sensor_w = body.photosites[0] * mm_from_um(body.pitch_um)
         rows: list[SheetRow] = []
         for i, here in enumerate(places):
@@ -307,13 +311,7 @@ def claims(m: Material, plan: SheetPlan, draft: Draft) -> None:
 
 def _claim_rows(m: Material, document: BodyDocument, documents: list[BodyDocument]) -> list[SheetRow]:
     others = [other for other in documents if other.name != document.name]
-    reference = m.bench.reference if m.bench is not None else None
-    home = (
-        Home.named(reference.name, reference.by)
-        if reference is not None and reference.name in ("super35", "full_frame")
-        else None
-    )
-    checked = body_sheet(document, others, home)["claims"]
+    checked = body_sheet(document, others, Home.of(m.package.reference))["claims"]
     modes = {mode.key: mode.name for mode in document.modes}
     rows: list[SheetRow] = []
 

@@ -102,7 +102,6 @@ def _matrix(m: Material, plan: SheetPlan, draft: Draft, across: str) -> KitMatri
     assert m.bench is not None
     formats = formats_of(m, plan, draft, few=False)
     ask = MatrixAsk(
-        reference=m.bench.reference,
         delivery=m.bench.delivery,
         crop_ids=m.bench.crop_ids,
         format_ids=[here.recording.id for here in formats],

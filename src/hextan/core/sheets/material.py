@@ -57,9 +57,7 @@ class Material:
     @cached_property
     def reference_words(self) -> str:
         """What factors are measured against."""
-        if self.bench is None:
-            return "Super 35, by width"
-        asked = self.bench.reference
+        asked = self.package.reference
         name = _NAMED.get(asked.name, "")
         if asked.own is not None:
             name = asked.own.name

@@ -25,7 +25,7 @@ def day(m: Material, plan: SheetPlan, draft: Draft) -> None:
     """What was shot on a day, what differed from the plan, lens changes, cards and minutes."""
     draft.lead = "What was really on the cameras, held against the plan."
     for name in _days(m, plan, draft):
-        report = day_report(m.package, m.settings, m.bench, m.shots, m.log, name)
+        report = day_report(m.package, m.settings, m.shots, m.log, name)
         takes = report["day"]["takes"]
         if not takes and not report["clips"]["clips"] and not plan.days:
             continue
@@ -140,9 +140,7 @@ def checks(m: Material, plan: SheetPlan, draft: Draft) -> None:
     draft.lead = "What is looked at before the day, in this order: an automatic setting before the switch that it overrides."
     for name in _days(m, plan, draft):
         planned = [
-            planned_of(m.package, m.settings, m.bench, shot)
-            for shot in m.shots.shots
-            if shot.day.strip() == name
+            planned_of(m.package, m.settings, shot) for shot in m.shots.shots if shot.day.strip() == name
         ]
         for body in checks_of(m.package, m.settings, planned, m.log, name, {}):
             if plan.bodies and body["body"] not in plan.bodies:

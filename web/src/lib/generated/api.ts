@@ -2743,14 +2743,8 @@ export interface components {
              * @default []
              */
             pinned: number[];
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference: components["schemas"]["BenchReference"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference: components["schemas"]["BenchReference"] | null;
             /**
              * @description Scene.
              * @default {
@@ -2955,14 +2949,8 @@ export interface components {
              * @default []
              */
             pinned?: number[];
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * @description Scene.
              * @default {
@@ -5985,14 +5973,8 @@ export interface components {
              * @default Comparison
              */
             name: string;
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference: components["schemas"]["BenchReference"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference: components["schemas"]["BenchReference"] | null;
             /**
              * @description Scene.
              * @default {
@@ -6116,14 +6098,8 @@ export interface components {
              * @default Comparison
              */
             name?: string;
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * @description Scene.
              * @default {
@@ -6418,14 +6394,8 @@ export interface components {
              * @enum {string}
              */
             mounted?: "simplest" | "every";
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * Stop
              * @description Stop as the ring is marked.
@@ -8383,14 +8353,8 @@ export interface components {
             mounted?: "simplest" | "every";
             /** @description Person. */
             person?: components["schemas"]["FramingWish"] | null;
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * @description Room.
              * @default {
@@ -10404,14 +10368,8 @@ export interface components {
              * @enum {string}
              */
             mounted?: "simplest" | "every";
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * Unit
              * @description Unit.
@@ -12442,14 +12400,8 @@ export interface components {
              *     }
              */
             on?: components["schemas"]["BenchReferenceIn"];
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * Subject M
              * @description Distance of the subject from the sensor plane, metres.
@@ -12760,14 +12712,8 @@ export interface components {
              * @enum {string}
              */
             mounted?: "simplest" | "every";
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * Unit
              * @description Unit.
@@ -14327,6 +14273,8 @@ export interface components {
              * @description Lens sets.
              */
             lens_sets: components["schemas"]["LensSetRead"][];
+            /** @description What crops and effective focal lengths are told against. */
+            reference: components["schemas"]["BenchReference"];
             /**
              * References
              * @description References.
@@ -14390,6 +14338,8 @@ export interface components {
              * @default 90
              */
             minutes_a_day: number;
+            /** @description What crops and effective focal lengths are told against. */
+            reference: components["schemas"]["BenchReference"] | null;
             /**
              * References
              * @description References.
@@ -14487,6 +14437,8 @@ export interface components {
              * @default 90
              */
             minutes_a_day?: number;
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * References
              * @description References.
@@ -19249,14 +19201,8 @@ export interface components {
              * @enum {string}
              */
             mounted?: "simplest" | "every";
-            /**
-             * @description What crops and effective focal lengths are told against.
-             * @default {
-             *       "by": "width",
-             *       "name": "super35"
-             *     }
-             */
-            reference?: components["schemas"]["BenchReferenceIn"];
+            /** @description What crops and effective focal lengths are told against. */
+            reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
              * Unit
              * @description Unit.

@@ -1,9 +1,9 @@
 <script lang="ts">
   import Choice from '../controls/Choice.svelte'
   import { wordOptions } from '../../lib/options'
-  import type { BenchState, Package } from '../../lib/types'
+  import type { Reference } from '../../lib/reference'
+  import type { Package } from '../../lib/types'
 
-  type Reference = BenchState['reference']
   interface Props {
     value: Reference
     package: Package
@@ -14,22 +14,22 @@
   }
   let { value, package: equipment, label, dimensionLabel, onchange }: Props = $props()
 
-  const shown = $derived(
-    value.own
-      ? `own${value.own.name}`
-      : value.name === 'scan_mode'
-        ? `window${value.scan_mode_id}`
-        : (value.name ?? 'super35'),
-  )
+  const keyOf = ({ name, own, scan_mode_id }: Reference) =>
+    own ? `own${own.name}` : name === 'scan_mode' ? `window${scan_mode_id}` : name
+  const shown = $derived(keyOf(value))
   /** Those of the production, and the one that is set where it is none of them any more. */
   const own = $derived([
     ...equipment.references,
     ...(value.own && !equipment.references.some((r) => r.name === value.own?.name) ? [value.own] : []),
   ])
+  const marked = (option: { value: string; label: string; group?: string }) =>
+    option.value === keyOf(equipment.reference)
+      ? { ...option, label: `${option.label}, the production’s` }
+      : option
   const references = $derived([
-    { value: 'super35', label: 'Super 35' },
-    { value: 'full_frame', label: 'full frame' },
-    ...own.map(({ name }) => ({ value: `own${name}`, label: name, group: 'Of this production' })),
+    marked({ value: 'super35', label: 'Super 35' }),
+    marked({ value: 'full_frame', label: 'full frame' }),
+    ...own.map(({ name }) => marked({ value: `own${name}`, label: name, group: 'Of this production' })),
     ...equipment.bodies.flatMap((body) =>
       body.modes.map((mode) => ({ value: `window${mode.id}`, label: mode.name, group: body.name })),
     ),

@@ -3,6 +3,7 @@
   import Toggles from '../controls/Toggles.svelte'
   import { namedOptions } from '../../lib/options'
   import type { KitAsk, Package } from '../../lib/types'
+  import { orHouse } from '../../lib/reference'
   import { aspectOptions } from '../chain/links'
   import ReferenceChoice from '../chain/ReferenceChoice.svelte'
 
@@ -21,13 +22,7 @@
     { value: 'simplest', label: 'the simplest way' },
     { value: 'every', label: 'in every way: reducers, extenders' },
   ] as const
-  const reference = $derived({
-    name: 'super35' as const,
-    by: 'width' as const,
-    own: null,
-    scan_mode_id: null,
-    ...ask.reference,
-  })
+  const reference = $derived({ ...equipment.reference, ...ask.reference })
   const crops = $derived(
     equipment.bodies.flatMap((body) => body.crops.map((crop) => ({ ...crop, body: body.name }))),
   )
@@ -45,7 +40,7 @@
       package={equipment}
       label="Reference for crop factors"
       dimensionLabel="Dimension that sets the crop"
-      onchange={(value) => onchange({ reference: value })}
+      onchange={(value) => onchange({ reference: orHouse(value, equipment.reference) })}
     /></span
   >
   <label class="item"

@@ -31,7 +31,7 @@ const EQUIPMENT = {
     { id: 2, name: 'Skiff', maker: 'C', mount: 'K50', crops: [], modes: [] },
   ],
   lens_sets: [{ id: 3, name: 'Heron', maker: 'L', lenses: [{ id: 4, name: 'Heron 50', mount: 'W54' }] }],
-  adapters: [], references: [], deliveries: [],
+  adapters: [], references: [], reference: { name: 'super35', by: 'width', own: null, scan_mode_id: null }, deliveries: [],
 } as unknown as Package // prettier-ignore
 
 describe('lenses in a grid', () => {

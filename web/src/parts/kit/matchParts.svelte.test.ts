@@ -37,6 +37,7 @@ const EQUIPMENT = {
   lens_sets: [{ id: 3, name: 'Heron', maker: 'L', lenses: LENSES }],
   adapters: [{ id: 1, name: 'plain', magnification: 1, lens_mount: 'K50', body_mount: 'W54' }],
   references: [],
+  reference: { name: 'super35', by: 'width', own: null, scan_mode_id: null },
   deliveries: [],
 } as unknown as Package // prettier-ignore
 const NEAR: Matched = {

@@ -2,6 +2,7 @@
   import Choice from '../controls/Choice.svelte'
   import type { BenchState, Package } from '../../lib/types'
   import { cocChoice, cocOf, cocOptions } from '../chain/coc'
+  import { orHouse } from '../../lib/reference'
   import { UNITS } from '../../lib/units'
   import Segments from '../controls/Segments.svelte'
   import ReferenceChoice from '../chain/ReferenceChoice.svelte'
@@ -18,11 +19,11 @@
   <span
     ><span class="soft">crop against</span>
     <ReferenceChoice
-      value={bench.reference}
+      value={bench.reference ?? equipment.reference}
       package={equipment}
       label="Reference for crop factors"
       dimensionLabel="Dimension that sets the crop"
-      onchange={(reference) => onchange({ reference })}
+      onchange={(reference) => onchange({ reference: orHouse(reference, equipment.reference) })}
     /></span
   >
   <label
