@@ -95,7 +95,9 @@ def test_an_f_number_is_told_as_the_ring_is_marked():
 
 def test_the_stop_that_keeps_a_match_has_the_depth_of_the_other():
     """Depth as a share of the picture: 1/near - 1/far of both, worked out with the textbook's formulas."""
-    a, b = on("12B", stop=4.0, focus_m=3.0), on("13B", lens="Merrow 50", stop=2.0, focus_m=3.0)
+    a = on("12B", stop=4.0, focus_m=3.0)
+    cut = {"mode": "S35 4.3K", "format": "S35 → 4096 17:9"}
+    b = on("13B", lens="Merrow 50", stop=2.0, focus_m=3.0, adapters=[], focal_mm=None, **cut)
     states = [state_of(M.package, each, picture_of(M.settings), M.package.reference) for each in (a, b)]
     found = match_stop(M.package, *states)
     depths = []

@@ -6,8 +6,11 @@ from pathlib import Path
 
 import pytest
 
-from hextan.core.equipment import PackageSettings
+from hextan.core.base import InvalidInputError
+from hextan.core.equipment import Package, PackageSettings, parse_settings
+from hextan.core.evaluation import BenchReference, OwnWindow
 from hextan.core.shots import ShotList, needs_of, shots_of_table, shots_view
+from hextan.core.shots.document import Shot
 from hextan.core.shots.view import answer_with_changes
 from hextan.core.shots.words import NotReadError, distances, glass, movement
 from tests.core.bodies import a_body, a_format, a_mode, parse_body
@@ -142,3 +145,42 @@ def test_a_movement_says_where_it_is_framed_and_an_unread_cell_leaves_cures_and_
     marked = plain.model_copy(update={"speed": "50i"})
     curing, cured = (answer_with_changes(KIT, METRES, shot)["changes"] for shot in (plain, marked))
     assert [change["text"] for change in curing] == [change["text"] for change in cured] and curing
+
+
+def test_shorthand_means_what_the_production_says_before_what_most_people_say():
+    settings = parse_settings({"sizes": {"MS": "knees", "HS": "face", "L": "full figure"}})
+
+    def size(text):
+        needs = needs_of(Shot(key="s", name="1", framing=text), Package(), settings)
+        return needs.faults[0].rule if needs.faults else needs.wanted.words.split(" 1.70")[0]
+
+    assert [size(text) for text in ("MS", "ms", "MS Ada", "HS", "MCU", "L")] == [
+        "knees",
+        "knees",
+        "knees",
+        "face",
+        "chest",
+        "full figure",
+    ]
+    assert size("WS").startswith("a size of which no field follows") and size("XYZ").startswith("may be eyes")
+    for wrong in ({"": "face"}, {"MS": "elbow"}, {"MS": "face", "ms": "knees"}, {"2S": "face"}):
+        with pytest.raises(InvalidInputError):
+            parse_settings({"sizes": wrong})
+
+
+def test_a_focal_length_without_a_window_means_the_production_s_reference():
+    """36.0 mm and 24.89 mm wide: ISO 1007 and SMPTE ST 59, from memory."""
+    own = BenchReference(name="own", own=OwnWindow(name="My camera", width_mm=17.3, height_mm=13.0))
+    for reference, wide, name in (
+        (BenchReference(), 24.89, "Super 35"), (BenchReference(name="full_frame"), 36.0, "full frame"), (own, 17.3, "My camera"),
+    ):  # fmt: skip
+        wanted = needs_of(
+            Shot(key="s", name="1", framing="like 50"), Package(reference=reference), PackageSettings()
+        ).wanted
+        assert (wanted.on_mm[0], wanted.on) == (wide, name)
+        said = needs_of(
+            Shot(key="s", name="1", framing="like 50 on Super 35"),
+            Package(reference=reference),
+            PackageSettings(),
+        ).wanted
+        assert said.on_mm[0] == 24.89

@@ -276,7 +276,7 @@
             heading="Shots"
             what="shot"
             {rows}
-            columns={shotColumns(answers, unit, columns === 'needs')}
+            columns={shotColumns(answers, unit, sheet?.against ?? '', columns === 'needs')}
             path="shots"
             editor={shown}
             bind:chosen={() => shot?.key, choose}
@@ -332,6 +332,7 @@
               answer={answers.get(shot.key)}
               view={pictures.get(shot.key)}
               {unit}
+              against={sheet?.against ?? ''}
               {rented}
               changes={changes?.of === shotAsTold ? changes.list : null}
               onapply={(part) => setShot(part)}

@@ -3,7 +3,7 @@
 from hextan.core.equipment import package
 from hextan.core.equipment.answers import Combination, KitVerdict, Limit, Mounted, WindowMap
 from hextan.core.equipment.data import DataAsk, cards_filled, copies_written, data_table
-from hextan.core.equipment.house import house_reference
+from hextan.core.equipment.house import house_reference, main_format, main_words, nearness, reference_words
 from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
 from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
 from hextan.core.equipment.needs import lacking
@@ -30,6 +30,7 @@ from hextan.core.equipment.settings import (
     SETTINGS_SCHEMA,
     Card,
     DeliveryFrame,
+    MainFormat,
     PackageSettings,
     TradeWords,
     parse_settings,
@@ -55,6 +56,7 @@ __all__ = [
     "LensSet",
     "LensSetting",
     "Limit",
+    "MainFormat",
     "Menu",
     "Mount",
     "MountAdapter",
@@ -78,11 +80,15 @@ __all__ = [
     "highest_of",
     "house_reference",
     "lacking",
+    "main_format",
+    "main_words",
     "mounting_of",
+    "nearness",
     "package",
     "parse_settings",
     "readout_fps",
     "reference_request",
+    "reference_words",
     "simplest",
     "speed_table",
     "ways",

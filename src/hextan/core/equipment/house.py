@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from hextan.core.base import mm_from_um
-from hextan.core.equipment.package import Body
-from hextan.core.equipment.settings import PackageSettings
+from hextan.core.equipment.package import Body, FormatInPackage, Package
+from hextan.core.equipment.settings import MainFormat, PackageSettings
 from hextan.core.evaluation import BenchReference
-from hextan.core.optics import NAMED, FormatClass, format_class
+from hextan.core.optics import LABELS, NAMED, FormatClass, format_class
 
 #: Bodies of these classes are thought of in full frame, all others in Super 35 (common practice, no source).
 _FULL_FRAME: tuple[FormatClass, ...] = (
@@ -32,3 +32,37 @@ def house_reference(settings: PackageSettings, bodies: Sequence[Body]) -> BenchR
     named = format_class(w, h)
     large = named in _FULL_FRAME or (named is None and w > NAMED["full_frame"][0])
     return BenchReference(name="full_frame" if large else "super35")
+
+
+def reference_words(package: Package) -> str:
+    """The reference of a production by its name, without its dimension."""
+    own = package.reference.own
+    return LABELS[package.reference.name] if own is None else own.name
+
+
+def main_format(settings: PackageSettings, unit: str) -> MainFormat | None:
+    """What a unit shoots on: its own main format, else that of all units; None where none is named."""
+    by_unit = {each.unit.strip().lower(): each for each in settings.mains}
+    return by_unit.get(unit.strip().lower(), by_unit.get(""))
+
+
+def main_words(main: MainFormat) -> str:
+    """A main format in words.
+
+    >>> main_words(MainFormat(body="Ebb 64", mode="Full", format="UHD"))
+    'UHD of Full, Ebb 64'
+    """
+    what = f"{main.format} of {main.mode}" if main.format else main.mode
+    return f"{what}, {main.body}" if what else main.body
+
+
+def nearness(here: FormatInPackage, main: MainFormat) -> int:
+    """How near a recording format is to a main one: 3 is it, 2 the same scan mode, 1 the same body, 0 another body."""
+    names = (here.body.name, here.mode.name, here.recording.name)
+    wanted = (main.body, main.mode, main.format)
+    same = 0
+    for name, asked in zip(names, wanted, strict=True):
+        if asked and name.lower() != asked.strip().lower():
+            break
+        same += 1
+    return same

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, TypeAlias
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, field_validator
 
 from hextan.core.base import Key, Name, Part, RateText, Schema, Unit, new_key, parser_of
 from hextan.core.evaluation import BenchDelivery, BenchReference, Coc, CocByDiagonal, OwnWindow
@@ -20,8 +20,13 @@ MOVEMENTS: dict[str, float] = {
 }
 
 
+#: How a person is framed, by where the picture ends (`core.kit` has their figures).
+PersonFraming: TypeAlias = Literal["eyes", "face", "chest", "waist", "knees", "full figure"]
 #: Whose words a production speaks.
 TradeWords: TypeAlias = Literal["cine", "video", "stills"]
+
+
+Shorthand: TypeAlias = Annotated[str, Field(min_length=1, max_length=20, pattern=r"^[^\s\d](?:.*\S)?$")]
 
 
 class Card(Part):
@@ -50,6 +55,22 @@ def _of_no_body(reference: BenchReference) -> BenchReference:
     return reference
 
 
+class MainFormat(Part):
+    """What a unit shoots on unless a shot forces it off: by its names, so that it goes with the production anywhere."""
+
+    key: Key = Field(default_factory=new_key)
+    #: The unit as shots name it; empty for every unit that has none of its own.
+    unit: Annotated[str, Field(max_length=120)] = ""
+    body: Name
+    #: Any of the body where they are empty.
+    mode: Annotated[str, Field(max_length=80)] = ""
+    format: Annotated[str, Field(max_length=80)] = ""
+    #: Whether a shot that cannot be made on it is not made at all.
+    must: bool = False
+    #: How much it counts as a wish, beside the wishes of shots.
+    weight: Annotated[float, Field(gt=0, le=10)] = 5.0
+
+
 SETTINGS_SCHEMA = Schema("hextan.settings", 1)
 
 
@@ -71,6 +92,12 @@ class PackageSettings(Part):
     references: Annotated[list[OwnWindow], Field(max_length=30)] = []
     #: What crops are told against; by the class of the first body where nothing is chosen. No scan mode's window: bodies go.
     reference: Annotated[BenchReference, AfterValidator(_of_no_body)] | None = None
+    #: What the units shoot on, and the least that is recorded where a shot does not ask for less: the longer edge, bits.
+    mains: Annotated[list[MainFormat], Field(max_length=30)] = []
+    least_px: Annotated[int, Field(ge=16, le=100_000)] | None = None
+    least_bits: Annotated[int, Field(ge=1, le=32)] | None = None
+    #: What shorthand of sizes means here, where it is not what most people mean: MS may end at the waist or at the knees.
+    sizes: Annotated[dict[Shorthand, PersonFraming], Field(max_length=30)] = {}
     #: What a new Bench begins with.
     unit: Unit = "m"
     mains_hz: Literal[50, 60] = 50
@@ -80,6 +107,23 @@ class PackageSettings(Part):
     deliveries: Annotated[list[DeliveryFrame], Field(max_length=20)] = []
     #: Accessories and licences that are carried, as the formats that need them name them.
     carried: Annotated[list[Name], Field(max_length=100)] = []
+
+    @field_validator("sizes")
+    @classmethod
+    def _once(cls, sizes: dict[str, PersonFraming]) -> dict[str, PersonFraming]:
+        if len({name.lower() for name in sizes}) != len(sizes):
+            raise ValueError("one shorthand means two sizes")
+        return sizes
+
+    @field_validator("mains")
+    @classmethod
+    def _one_of_each_unit(cls, mains: list[MainFormat]) -> list[MainFormat]:
+        units = [each.unit.strip().lower() for each in mains]
+        if len(set(units)) != len(units):
+            raise ValueError("one unit has two main formats: take one away, or name another unit")
+        if any(each.format and not each.mode for each in mains):
+            raise ValueError("a recording format is named with its scan mode")
+        return mains
 
 
 #: Checks settings given as plain data.

@@ -239,7 +239,7 @@ def _choices(
     there = np.array(
         [all(t in whole.allowed and whole.there(t, day) for t in (body, lens, *adapters)) for lens, body, adapters in ways]
     )  # fmt: skip
-    good = _plain_first(judged, order[does & there[of_cell[order]]])
+    good = _on_main(judged, _plain_first(judged, order[does & there[of_cell[order]]]))
     pinned = None if shot.pin is None else pinned_cell(judged, shot.pin)
     if pinned is not None:
         # What was decided by hand is made so, whatever it misses.
@@ -293,6 +293,15 @@ def _plain_first(judged: Judged, cells: Counts) -> Counts:
         return cells
     plain = cells[judged.cells.layout.squeeze[cells // judged.cells.layout.shape[1], 0] == 1]
     return plain if len(plain) else cells
+
+
+def _on_main(judged: Judged, cells: Counts) -> Counts:
+    """As near to the unit's main format as the shot can be made; all of them where there is none."""
+    main = judged.cells.needs.main
+    if main is None or not len(cells):
+        return cells
+    near = judged.cells.layout.nearness(main)[cells % judged.cells.layout.shape[1]]
+    return np.asarray(cells[near == near.max()])
 
 
 def _missed(judged: Judged, k: int) -> int:

@@ -17,6 +17,7 @@ from hextan.core.equipment import (
     LensSet,
     Package,
     PackageSettings,
+    reference_words,
     simplest,
     why_not,
 )
@@ -28,7 +29,6 @@ from hextan.core.sheets.sheet import Block, StampFact
 from hextan.core.shots import ShotList
 
 _BY = {"width": "by width", "height": "by height", "diagonal": "by diagonal"}
-_NAMED = {"super35": "Super 35", "full_frame": "full frame"}
 
 
 def _kit_now(m: Material, plan: KitPlan) -> KitAnswer | None:
@@ -57,14 +57,7 @@ class Material:
     @cached_property
     def reference_words(self) -> str:
         """What factors are measured against."""
-        asked = self.package.reference
-        name = _NAMED.get(asked.name, "")
-        if asked.own is not None:
-            name = asked.own.name
-        elif asked.name == "scan_mode" and asked.scan_mode_id in self.package.modes:
-            body, mode = self.package.modes[asked.scan_mode_id]
-            name = f"{mode.name} of {body.name}"
-        return f"{name}, {_BY[asked.by]}"
+        return f"{reference_words(self.package)}, {_BY[self.package.reference.by]}"
 
     @property
     def sharp_words(self) -> str:

@@ -123,6 +123,8 @@ class ShotAnswer(TypedDict):
     #: With what it could be made, the least trouble first.
     changes: list[ShotChange]
     warnings: list[ShotWarning]
+    #: Where it is not on its unit's main format: what forces it off, in words; empty on it.
+    off_main: str
     #: Of a choice that is pinned: how far from best it is.
     pinned: str | None
     noted: NotedNow
@@ -148,6 +150,13 @@ class DayOfShots(TypedDict):
     runs: list[Use]
 
 
+class OnMain(TypedDict):
+    """How many shots stay on the main format of their unit, of those whose unit has one."""
+
+    stay: int
+    of: int
+
+
 class ChangedAnswer(TypedDict):
     """A shot whose needs are what they were, and whose answer is another."""
 
@@ -170,5 +179,9 @@ class ShotsView(TypedDict):
     formats: list[Use]
     lenses: list[Use]
     days: list[DayOfShots]
+    #: What lenses are told to frame like: the production's reference.
+    against: str
+    #: How many shots stay on the main format of their unit, of how many that have one; None where no unit has one.
+    on_main: OnMain | None
     #: Against the answers that were taken note of.
     changed: list[ChangedAnswer]

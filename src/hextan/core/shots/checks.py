@@ -18,6 +18,7 @@ from hextan.core.base import (
     stops_words,
     weight_words,
 )
+from hextan.core.equipment import RecordingFormat, main_words
 from hextan.core.finder import Check as OfFormats
 from hextan.core.finder import FinderAsk, candidates, checks_of
 from hextan.core.optics import MARGINAL_SHARE, extract_picture, media
@@ -124,6 +125,7 @@ def _format_checks(cells: Cells) -> list[Check]:
         met = cells.layout.corrected
         found.append(_flag(cells, "picture", "lens corrected in camera", met,
                            lambda i, j: "corrected in camera" if met[j] else "no correction of the lens there"))  # fmt: skip
+    found += _of_the_house(cells)
     if needs.shot.body.strip():
         name = needs.shot.body.strip().lower()
         met = np.array([here.body.name.lower() == name for here in layout.places])
@@ -133,6 +135,49 @@ def _format_checks(cells: Cells) -> list[Check]:
             )
         )
     return found
+
+
+def _of_the_house(cells: Cells) -> list[Check]:
+    """What holds for the whole production: its main format, and the least that it records."""
+    needs, layout, shape = cells.needs, cells.layout, cells.layout.shape
+    found: list[Check] = []
+
+    def add(
+        name: str, label: str, share: Floats, has: Callable[[int], str], must: bool, weight: float
+    ) -> None:
+        met = np.broadcast_to(share >= 1, shape)
+        whole = np.broadcast_to(share, shape)
+        found.append(
+            Check(name, label, must, weight, met, whole, np.full(shape, PLENTY), lambda i, j: has(j))
+        )
+
+    if needs.least_px is not None or needs.least_bits is not None:
+        formats = [here.recording for here in layout.places]
+        least_px, least_bits = needs.least_px or 0, needs.least_bits or 0
+        edges = np.array([max(format.raster) for format in formats], dtype=float)
+        # Bits that nobody states may be enough: nothing is refused for what is not known.
+        bits = np.array(
+            [least_bits if format.bits is None else format.bits for format in formats], dtype=float
+        )
+        share = np.minimum(edges / max(least_px, 1), bits / max(least_bits, 1)).clip(0, 1)
+        label = " and ".join(
+            part
+            for part in (f"{least_px} px" if least_px else "", f"{least_bits} bit" if least_bits else "")
+            if part
+        )
+        add("least", f"at least {label}", share, lambda j: _recorded_words(formats[j]), True, 1.0)
+    if needs.main is not None:
+        main, near = needs.main, layout.nearness(needs.main)
+        wanted = 3 if main.format else 2 if main.mode else 1
+        share = np.minimum(near, wanted) / wanted
+        add("main", f"on the main format: {main_words(main)}", share,
+            lambda j: f"{layout.places[j].recording.name}, {layout.places[j].body.name}", main.must, main.weight)  # fmt: skip
+    return found
+
+
+def _recorded_words(recording: RecordingFormat) -> str:
+    w, h = recording.raster
+    return f"{w} × {h}" if recording.bits is None else f"{w} × {h}, {recording.bits} bit"
 
 
 def _found(cells: Cells, asked: dict[str, object]) -> list[OfFormats]:

@@ -12,7 +12,17 @@ from functools import cached_property
 import numpy as np
 
 from hextan.core.base import Counts, Flags, Floats
-from hextan.core.equipment import Body, FormatInPackage, Highest, Lens, LensSet, Mounting, Package
+from hextan.core.equipment import (
+    Body,
+    FormatInPackage,
+    Highest,
+    Lens,
+    LensSet,
+    MainFormat,
+    Mounting,
+    Package,
+    nearness,
+)
 from hextan.core.evaluation import BenchDelivery, FormatColumns, circle_of_confusion_mm
 from hextan.core.kit import KitAsk, kit_of
 from hextan.core.optics import ReferenceWindow, needed_circle_mm
@@ -99,6 +109,10 @@ class Layout:
     def squeeze(self) -> Floats:
         """Of each lens, shape (L, 1)."""
         return self._of_lens(lambda lens: lens.squeeze)
+
+    def nearness(self, main: MainFormat) -> Counts:
+        """How near each format is to a main one, shape (F,): 3 is it, 0 another body."""
+        return np.array([nearness(here, main) for here in self.places], dtype=np.int64)
 
     @cached_property
     def pupil(self) -> Floats:

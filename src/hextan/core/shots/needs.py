@@ -8,9 +8,16 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from hextan.core.base import Fault, Unit, m_from_mm, mm_from_m, parse_rate
-from hextan.core.equipment import DeliveryFrame, Package, PackageSettings
+from hextan.core.equipment import (
+    DeliveryFrame,
+    MainFormat,
+    Package,
+    PackageSettings,
+    main_format,
+    reference_words,
+)
 from hextan.core.evaluation import BenchDelivery
-from hextan.core.kit import FramingWish, field_of_person_m
+from hextan.core.kit import FramingWish, field_of_person_m, window_of_reference
 from hextan.core.optics import NAMED, magnification_from_sensor
 from hextan.core.shots import words
 from hextan.core.shots.document import Shot
@@ -68,6 +75,11 @@ class Needs:
     #: The lens that is asked for: by its figures, or by its name in small letters.
     glass: Glass | None = None
     glass_name: str = ""
+    #: What its unit shoots on; None where nothing is named, or the shot names a body or lets it go.
+    main: MainFormat | None = None
+    #: The least that the production records, where the shot does not ask for less.
+    least_px: int | None = None
+    least_bits: int | None = None
     faults: tuple[Fault, ...] = field(default=())
 
     @property
@@ -120,7 +132,9 @@ def needs_of(shot: Shot, package: Package, settings: PackageSettings) -> Needs:
         return read(name, getattr(shot, name), lambda text: reader(text, *more), faults)
 
     height = cell("height", words.distance, unit) or USUAL_HEIGHT_M
-    framing = cell("framing", words.framing, unit)
+    framing = cell(
+        "framing", words.framing, unit, {name.lower(): size for name, size in settings.sizes.items()}
+    )
     rate = cell("speed", words.speed, base)
     lenses = {lens.name.lower() for _, lens in package.lenses.values()}
     named = shot.glass.strip().lower() if shot.glass.strip().lower() in lenses else ""
@@ -152,7 +166,20 @@ def needs_of(shot: Shot, package: Package, settings: PackageSettings) -> Needs:
         )
     if needs.keep_out_m is not None and not shot.keep_out_by.strip():
         faults.append(Fault("keep_out_by", "", "say who has set the distance: it is theirs to change"))
-    return replace(needs, faults=tuple(faults))
+    return replace(
+        needs,
+        main=_main(shot, needs.picture, settings),
+        least_px=settings.least_px if needs.picture.least_px is None else needs.picture.least_px,
+        least_bits=settings.least_bits if needs.picture.bits is None else None,
+        faults=tuple(faults),
+    )
+
+
+def _main(shot: Shot, picture: Picture, settings: PackageSettings) -> MainFormat | None:
+    main = main_format(settings, shot.unit)
+    named = shot.body.strip().lower()
+    elsewhere = main is not None and named not in ("", main.body.strip().lower())
+    return None if picture.any_format or elsewhere else main
 
 
 def _wanted(
@@ -182,9 +209,15 @@ def _like(
     """The angle of a focal length on a window of reference, or its field at a distance."""
     windows = {"super 35": NAMED["super35"], "full frame": NAMED["full_frame"], "s35": NAMED["super35"],
                "ff": NAMED["full_frame"]}  # fmt: skip
+    window: tuple[float, float] | None
     windows |= {own.name.lower(): (own.width_mm, own.height_mm) for own in package.references}
-    name = (framing.on or "Super 35").strip()
-    window = windows.get(name.lower())
+    if framing.on is None:
+        # Whoever names no window means the one that the production counts against.
+        house = window_of_reference(package.modes, package.reference)
+        name, window = reference_words(package), (house.width_mm, house.height_mm)
+    else:
+        name = framing.on.strip()
+        window = windows.get(name.lower())
     if window is None:
         faults.append(Fault("framing", told, f"{name} is not among the windows of reference: see Settings"))
         return None

@@ -527,6 +527,35 @@ def dark_outside(judged: Judged, mask: Flags) -> Iterator[Proposal]:
     )
 
 
+def off_the_main_format(judged: Judged, mask: Flags) -> Iterator[Proposal]:
+    """This shot on whatever format does it."""
+    if judged.cells.needs.main is not None and judged.cells.needs.main.must:
+        yield _picture_too(judged, "any format", "off the main format for this shot")
+
+
+def below_the_least(judged: Judged, mask: Flags) -> Iterator[Proposal]:
+    """Less recorded than the production's least, for this shot."""
+    cells = judged.cells
+    formats = [cells.layout.places[j].recording for j in np.flatnonzero(mask.any(axis=0))]
+    edges = {max(format.raster) for format in formats}
+    bits = {format.bits for format in formats if format.bits is not None}
+    least_px, least_bits = cells.needs.least_px or 0, cells.needs.least_bits or 0
+    for edge in sorted((e for e in edges if e < least_px), reverse=True):
+        yield _picture_too(
+            judged, f"from {edge} px", f"recorded {edge} px wide, below the production’s {least_px}"
+        )
+    for fewer in sorted((b for b in bits if b < least_bits), reverse=True):
+        yield _picture_too(
+            judged, f"{fewer} bit", f"recorded with {fewer} bit, below the production’s {least_bits}"
+        )
+
+
+def _picture_too(judged: Judged, part: str, words: str) -> Proposal:
+    shot = judged.cells.needs.shot
+    text = ", ".join(each for each in (shot.picture.strip(), part) if each)
+    return trouble("picture"), [cell("picture", shot, text, words)]
+
+
 def stronger_rig(judged: Judged, mask: Flags) -> Iterator[Proposal]:
     """A rig that carries more."""
     cells = judged.cells
@@ -587,6 +616,8 @@ KINDS: tuple[Kind, ...] = (
     Kind(frozenset({"stop"}), more_nd),
     Kind(frozenset({"carried"}), carry),
     Kind(frozenset({"covers"}), dark_outside),
+    Kind(frozenset({"main"}), off_the_main_format),
+    Kind(frozenset({"least"}), below_the_least),
     Kind(_PLACED, other_distance),
     Kind(frozenset({"stop"}), other_ei),
     Kind(frozenset({"stop"}), other_stop),

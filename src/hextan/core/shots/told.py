@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from hextan.core.base import m_from_mm
+from hextan.core.equipment import main_words
 from hextan.core.shots.answers import ShotChoice, ShotReason
 from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import PLENTY
@@ -108,6 +111,25 @@ def binds_of(judged: Judged, k: int) -> str:
     least = min(measured, key=lambda check: float(check.spare[i, j]))
     far = "nothing binds closely; " if least.spare[i, j] > PLENTIFUL else ""
     return f"{far}{least.label}: {least.has(i, j)}"
+
+
+def off_main_of(judged: Judged, k: int) -> str:
+    """What forces a shot off its unit's main format; empty where it is on it, or has none."""
+    main, layout = judged.cells.needs.main, judged.cells.layout
+    check = next((check for check in judged.checks if check.name == "main"), None)
+    if main is None or check is None or check.met[judged.at(k)]:
+        return ""
+    off = f"Off the main format, {main_words(main)}"
+    there = next((other for other in judged.order if check.met[judged.at(other)]), None)
+    if there is None:
+        known = bool(np.any(check.met))
+        return f"{off}: {'no lens goes on it' if known else 'it is not in the package'}."
+    i, j = judged.at(there)
+    failing = [each for each in judged.checks if each.must and each.name != "main" and not each.met[i, j]]
+    if failing:
+        reasons = "; ".join(f"{each.label}: {each.has(i, j)}" for each in failing)
+        return f"{off}: {reasons} (with {layout.rows[i].lens.name})."
+    return f"{off}, for its wishes: {judged.settled_by(k, there)}."
 
 
 def runner_up(judged: Judged, k: int) -> int | None:

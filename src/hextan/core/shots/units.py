@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 
 from hextan.core.base import Unit
 from hextan.core.shots import words
@@ -10,7 +11,7 @@ from hextan.core.shots.document import Shot, ShotList
 from hextan.core.shots.words import NotReadError
 
 #: Cells that hold distances, each with its reader; the figure that has no unit is the last one, or that before a word.
-_READERS = {
+_READERS: dict[str, Callable[[str, Unit], object]] = {
     "height": words.distance,
     "framing": words.framing,
     "distance": words.distances,
@@ -56,14 +57,15 @@ def _written(name: str, text: str, unit: Unit) -> str | None:
     >>> _written("distance", "2-4", "m"), _written("framing", "1.9 wide", "m"), _written("hold", "2 to infinity", "ft")
     ('2-4 m', '1.9 m wide', '2 ft to infinity')
     """
-    read, other = _READERS[name], "ft" if unit == "m" else "m"
+    read = _READERS[name]
+    other: Unit = "ft" if unit == "m" else "m"
     try:
         meant = read(text, unit)
-        if meant == read(text, other):  # type: ignore[arg-type]
+        if meant == read(text, other):
             return None
         for bare in _BARE:
             told = bare.sub(rf"\g<1> {unit}", text, count=1)
-            if told != text and read(told, unit) == read(told, other) == meant:  # type: ignore[arg-type]
+            if told != text and read(told, unit) == read(told, other) == meant:
                 return told
     except NotReadError:
         pass

@@ -9,10 +9,11 @@ from itertools import groupby, pairwise
 from typing import Any
 
 from hextan.core.base import HextanError
-from hextan.core.equipment import Package, PackageSettings
+from hextan.core.equipment import Package, PackageSettings, main_format, reference_words
 from hextan.core.shots.answers import (
     ChangedAnswer,
     DayOfShots,
+    OnMain,
     ShotAnswer,
     ShotChange,
     ShotsView,
@@ -23,7 +24,15 @@ from hextan.core.shots.changes import changes_of
 from hextan.core.shots.document import Pin, Shot, ShotList
 from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import needs_of
-from hextan.core.shots.told import binds_of, choice_of, pinned_cell, reasons_of, runner_up, with_what
+from hextan.core.shots.told import (
+    binds_of,
+    choice_of,
+    off_main_of,
+    pinned_cell,
+    reasons_of,
+    runner_up,
+    with_what,
+)
 from hextan.core.shots.warnings import warnings_of
 
 #: Answers that are kept with a package: a list is judged anew at every key that is pressed, and one shot of it differs.
@@ -71,15 +80,25 @@ def shots_view(
         "formats": _uses(f"{choice['format']}, {choice['body']}" for choice in chosen),
         "lenses": _uses(choice["lens"] for choice in chosen),
         "days": _days(document.shots, answers),
+        "against": reference_words(package),
+        "on_main": _on_main(settings, document, answers),
         "changed": _changed(document, answers),
     }
+
+
+def _on_main(settings: PackageSettings, document: ShotList, answers: list[ShotAnswer]) -> OnMain | None:
+    rows = zip(document.shots, answers, strict=True)
+    has = [a for shot, a in rows if main_format(settings, shot.unit) is not None and a["best"] is not None]
+    return {"stay": sum(not answer["off_main"] for answer in has), "of": len(has)} if settings.mains else None
 
 
 def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnswer:
     """Judge one shot, without what would do more; an answer that was worked out before is kept with the package."""
     kept: OrderedDict[Any, ShotAnswer] = package.worked_out.setdefault(_KEPT, OrderedDict())
     asked = shot.model_dump_json(exclude=_ASIDE)
-    key = (asked, settings.model_dump_json())
+    # The unit is asked for nothing but its main format.
+    main = main_format(settings, shot.unit)
+    key = (asked, settings.model_dump_json(), "" if main is None else main.key)
     found = kept.get(key)
     if found is None:
         found = _answer(package, settings, shot)
@@ -111,7 +130,13 @@ def answer_with_changes(
     kept: OrderedDict[Any, tuple[Package | None, list[ShotChange]]] = package.worked_out.setdefault(
         _CHANGES, OrderedDict()
     )
-    key = (shot.model_dump_json(exclude=_ASIDE), settings.model_dump_json(), id(catalogue))
+    main = main_format(settings, shot.unit)
+    key = (
+        shot.model_dump_json(exclude=_ASIDE),
+        settings.model_dump_json(),
+        "" if main is None else main.key,
+        id(catalogue),
+    )
     if key not in kept:
         kept[key] = catalogue, _changes(package, settings, shot, catalogue)
         if len(kept) > MOST_KEPT:
@@ -164,6 +189,7 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "runner_up_lacks": "",
         "changes": [],
         "warnings": [],
+        "off_main": "",
         "pinned": None,
         "noted": {"verdict": "open", "told": "", "asked": ""},
     }
@@ -194,6 +220,7 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "runner_up": None if second is None else choice_of(judged, second),
         "runner_up_lacks": "" if second is None else judged.settled_by(chosen, second),
         "warnings": warnings_of(judged, chosen),
+        "off_main": off_main_of(judged, chosen),
         "pinned": None if shot.pin is None else _against_best(judged, best, pinned, shot.pin),
     }
     return answer

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import Literal, TypeAlias, TypeVar
 
 from hextan.core.base import (
@@ -126,6 +127,9 @@ class Picture:
     corrected: bool = False
     #: Whether what is recorded may be dark outside the delivered picture.
     dark_outside: bool = False
+    #: Whether the production's main format does not bind this shot, and the longer edge that is enough for it.
+    any_format: bool = False
+    least_px: int | None = None
 
 
 @dataclass(frozen=True)
@@ -231,14 +235,18 @@ def _with_unit(ends: list[str]) -> list[str]:
     return [ends[0] + unit[0] if bare and unit else ends[0], ends[1]]
 
 
-def framing(text: str, unit: Unit) -> Framing:
+def framing(text: str, unit: Unit, sizes: Mapping[str, str] = MappingProxyType({})) -> Framing:
     """Read a framing.
+
+    Parameters
+    ----------
+    sizes : what shorthand means in this production, in small letters; before what most people mean by it
 
     >>> framing("waist", "m").person, framing("1.9 m wide", "m").field_m, framing("as 35 on Super 35 at 3 m", "m").like_mm
     ('waist', 1.9, 35.0)
     """
     told = re.sub(r"\s+", " ", text.strip())
-    person = _person(told)
+    person = _person(told, sizes)
     if person is not None:
         return Framing(person=person)
     size = called(told, SIZES_WITHOUT_FIGURE)
@@ -254,7 +262,7 @@ def framing(text: str, unit: Unit) -> Framing:
         return Framing(
             "width",
             like_mm=_within(_figure(found[1]), "a focal length in mm", 0.5, 5000),
-            on=found[2] or "Super 35",
+            on=found[2],
             at_m=at,
         )
     names = ", ".join(FRAMINGS)
@@ -263,16 +271,17 @@ def framing(text: str, unit: Unit) -> Framing:
     )
 
 
-def _person(text: str) -> str | None:
+def _person(text: str, own: Mapping[str, str]) -> str | None:
     """The framing of a person that a text says, alone or before what is seen: ECU hands. None where it says none, or two."""
-    alone = called(text, SIZE_WORDS) or called(text, SIZE_LETTERS)
+    alone = own.get(text.lower()) or called(text, SIZE_WORDS) or called(text, SIZE_LETTERS)
     words = text.split(" ")
     if alone is not None or len(words) < 2 or re.search(r"\d", text):
         return alone
-    sizes = [size for word in words if (size := called(word, {**SIZE_WORDS, **SIZES_WITHOUT_FIGURE}))]
+    every = {**SIZE_WORDS, **SIZES_WITHOUT_FIGURE}
+    sizes = [size for word in words if (size := own.get(word.lower()) or called(word, every))]
+    heads = (" ".join(words[:n]) for n in range(len(words) - 1, 0, -1))
     before = next(
-        (size for n in range(len(words) - 1, 0, -1) if (size := called(" ".join(words[:n]), SIZE_WORDS))),
-        None,
+        (size for head in heads if (size := own.get(head.lower()) or called(head, SIZE_WORDS))), None
     )
     return before if before is not None and set(sizes) <= {before, "insert"} else None
 
@@ -462,6 +471,12 @@ _PICTURE: tuple[tuple[str, str, Callable[[str], object]], ...] = (
     (r"stabili[sz]ed?r?|steady", "stabiliser", lambda _: True),
     (r"(?:lens )?correct(?:ion|ed)(?: in camera)?", "corrected", lambda _: True),
     (r"dark outside(?: the picture)?(?: only)?", "dark_outside", lambda _: True),
+    (r"any (?:recording )?format|off the main format", "any_format", lambda _: True),
+    (
+        rf"(?:from|down to) {_NUMBER} ?(?:px|pixels?)(?: wide)?",
+        "least_px",
+        lambda n: int(_within(_figure(n), "pixels along the longer edge", 16, 100_000)),
+    ),
 )
 
 
@@ -472,7 +487,7 @@ def _picture_word(part: str) -> tuple[str, object]:
             return name, value(found[1] if found.groups() else "")
     raise NotReadError(
         f"“{part}” is not understood: may be raw, not raw, 12 bit, no binning, 1:1, 1.3 samples, re-frame 20 %, "
-        "level 3°, stabiliser, lens correction, dark outside"
+        "level 3°, stabiliser, lens correction, dark outside, any format, from 1920 px"
     )
 
 

@@ -12203,6 +12203,98 @@ export interface components {
             fingerprint: string;
         };
         /**
+         * MainFormat
+         * @description What a unit shoots on unless a shot forces it off: by its names, so that it goes with the production anywhere.
+         */
+        MainFormat: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Format
+             * @description Format.
+             * @default
+             */
+            format: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Mode
+             * @description Mode.
+             * @default
+             */
+            mode: string;
+            /**
+             * Must
+             * @description Must.
+             * @default false
+             */
+            must: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit: string;
+            /**
+             * Weight
+             * @description Weight.
+             * @default 5
+             */
+            weight: number;
+        };
+        /**
+         * MainFormat
+         * @description What a unit shoots on unless a shot forces it off: by its names, so that it goes with the production anywhere.
+         */
+        MainFormatIn: {
+            /**
+             * Body
+             * @description Body.
+             */
+            body: string;
+            /**
+             * Format
+             * @description Format.
+             * @default
+             */
+            format?: string;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key?: string;
+            /**
+             * Mode
+             * @description Mode.
+             * @default
+             */
+            mode?: string;
+            /**
+             * Must
+             * @description Must.
+             * @default false
+             */
+            must?: boolean;
+            /**
+             * Unit
+             * @description Unit.
+             * @default
+             */
+            unit?: string;
+            /**
+             * Weight
+             * @description Weight.
+             * @default 5
+             */
+            weight?: number;
+        };
+        /**
          * MapRect
          * @description A rectangle of the window map, millimetres.
          */
@@ -14016,6 +14108,22 @@ export interface components {
             stop?: number | null;
         };
         /**
+         * OnMain
+         * @description How many shots stay on the main format of their unit, of those whose unit has one.
+         */
+        OnMain: {
+            /**
+             * Of
+             * @description Of.
+             */
+            of: number;
+            /**
+             * Stay
+             * @description Stay.
+             */
+            stay: number;
+        };
+        /**
          * Opening
          * @description The shutter's opening on the first or the last row; `exposure` against a steady lamp.
          */
@@ -14326,6 +14434,22 @@ export interface components {
              */
             deliveries: components["schemas"]["DeliveryFrame"][];
             /**
+             * Least Bits
+             * @description Least bits.
+             */
+            least_bits: number | null;
+            /**
+             * Least Px
+             * @description Least, pixels.
+             */
+            least_px: number | null;
+            /**
+             * Mains
+             * @description Mains.
+             * @default []
+             */
+            mains: components["schemas"]["MainFormat"][];
+            /**
              * Mains Hz
              * @description Mains, hertz.
              * @default 50
@@ -14359,6 +14483,14 @@ export interface components {
              * @default 180
              */
             shutter_deg: number;
+            /**
+             * Sizes
+             * @description Sizes.
+             * @default {}
+             */
+            sizes: {
+                [key: string]: "eyes" | "face" | "chest" | "waist" | "knees" | "full figure";
+            };
             /**
              * Unit
              * @description Unit.
@@ -14425,6 +14557,22 @@ export interface components {
              */
             deliveries?: components["schemas"]["DeliveryFrameIn"][];
             /**
+             * Least Bits
+             * @description Least bits.
+             */
+            least_bits?: number | null;
+            /**
+             * Least Px
+             * @description Least, pixels.
+             */
+            least_px?: number | null;
+            /**
+             * Mains
+             * @description Mains.
+             * @default []
+             */
+            mains?: components["schemas"]["MainFormatIn"][];
+            /**
              * Mains Hz
              * @description Mains, hertz.
              * @default 50
@@ -14458,6 +14606,14 @@ export interface components {
              * @default 180
              */
             shutter_deg?: number;
+            /**
+             * Sizes
+             * @description Sizes.
+             * @default {}
+             */
+            sizes?: {
+                [key: string]: "eyes" | "face" | "chest" | "waist" | "knees" | "full figure";
+            };
             /**
              * Unit
              * @description Unit.
@@ -18235,6 +18391,11 @@ export interface components {
             /** @description Noted. */
             noted: components["schemas"]["NotedNow"];
             /**
+             * Off Main
+             * @description Off main.
+             */
+            off_main: string;
+            /**
              * Pinned
              * @description Pinned.
              */
@@ -18918,6 +19079,11 @@ export interface components {
          */
         ShotsView: {
             /**
+             * Against
+             * @description Against.
+             */
+            against: string;
+            /**
              * Answers
              * @description Answers.
              */
@@ -18962,6 +19128,8 @@ export interface components {
              * @description Nearly.
              */
             nearly: number;
+            /** @description On main. */
+            on_main: components["schemas"]["OnMain"] | null;
             /**
              * Open
              * @description Open.

@@ -26,6 +26,10 @@
         {#if uses.length > MOST}<span class="soft">and {uses.length - MOST} more</span>{/if}
       </dd>
     {/each}
+    {#if sheet.on_main}
+      <dt class="soft">Main format</dt>
+      <dd><span class="figure">{sheet.on_main.stay} of {sheet.on_main.of}</span> shots stay on it</dd>
+    {/if}
   </dl>
 </section>
 

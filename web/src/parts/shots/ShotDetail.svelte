@@ -13,6 +13,8 @@
     answer: ShotAnswer | undefined
     view: FinderView | undefined
     unit: Unit
+    /** What it is told to frame like: the production's reference. */
+    against: string
     /** With what the shot could be made; null while it is looked for. */
     changes: ShotChange[] | null
     /** Takes a change that is one of the shot's own cells. */
@@ -25,7 +27,8 @@
     /** What leads elsewhere: the Bench, a comparison. */
     ways: Snippet
   }
-  let { shot, answer, view, unit, changes, onapply, rented, onwish, onpin, onrent, ways }: Props = $props()
+  let { shot, answer, view, unit, against, changes, onapply, rented, onwish, onpin, onrent, ways }: Props =
+    $props()
 
   const best = $derived(answer?.best)
   const verdict = $derived(answer && VERDICTS[answer.verdict])
@@ -39,7 +42,9 @@
         ].join(', ')
       : null,
   )
-  const reasons = $derived(answer?.reasons.filter((reason) => !reason.met || !reason.must) ?? [])
+  const reasons = $derived(
+    answer?.reasons.filter((reason) => reason.name !== 'main' && (!reason.met || !reason.must)) ?? [],
+  )
   const withWhat = (choice: ShotChoice) =>
     [lensWords(choice), choice.adapters.length ? `(${choice.adapters.join(' + ')})` : '', 'on', `${choice.body},`, choice.format]
       .filter(Boolean)
@@ -71,8 +76,9 @@
         </dd>
         <dt class="soft">frames</dt>
         <dd>
-          {#if best.effective_mm !== null}like <span class="figure accent">{mm(best.effective_mm)} mm</span> on
-            Super 35{/if}{#if best.field_width_m !== null}, <span class="figure"
+          {#if best.effective_mm !== null}like <span class="figure accent">{mm(best.effective_mm)} mm</span>
+            on
+            {against}{/if}{#if best.field_width_m !== null}, <span class="figure"
               >{distanceWithUnit(best.field_width_m, unit)}</span
             >
             wide{/if}{#if best.percent !== null && Math.abs(best.percent) >= 0.5}, {Math.abs(
@@ -150,6 +156,7 @@
         </dd>
       {/if}
     </dl>
+    {#if answer.off_main}<p class="warn">{answer.off_main}</p>{/if}
     {#if answer.pinned}<p class={answer.pinned.startsWith('Pinned, and') ? 'soft' : 'warn'}>
         {answer.pinned}
       </p>{/if}

@@ -33,6 +33,7 @@ const said = (shot: Shot, key: Need) => `${shot[key]}${shot[key] && shot.wishes[
 export function shotColumns(
   answers: ReadonlyMap<string, ShotAnswer>,
   unit: Unit,
+  against: string,
   all: boolean,
 ): Column<Shot>[] {
   const of = (shot: Shot) => answers.get(shot.key)
@@ -47,9 +48,10 @@ export function shotColumns(
     { key: 'answer.verdict', title: 'Verdict', name: 'Verdict', kind: 'computed', first: true, text: (s) => verdictWords(of(s)), bad: (s) => of(s)?.verdict === 'cannot' },
     { key: 'answer.lens', title: 'Lens', name: 'Lens', kind: 'computed', first: true, text: (s) => lensWords(best(s)) },
     { key: 'answer.stop', title: 'Stop', name: 'Stop set', kind: 'computed', right: true, text: (s) => stopWords(best(s)) },
-    { key: 'answer.like', title: 'Like', name: 'Frames like', kind: 'computed', right: true, first: true, gloss: 'What it frames like on Super 35, by width', text: (s) => mm(best(s)?.effective_mm) },
+    { key: 'answer.like', title: 'Like', name: 'Frames like', kind: 'computed', right: true, first: true, gloss: `What it frames like on ${against}, by width`, text: (s) => mm(best(s)?.effective_mm) },
     { key: 'answer.from', title: 'From', name: 'Distance used', kind: 'computed', right: true, text: (s) => distanceWithUnit(best(s)?.distance_m, unit) },
     { key: 'answer.format', title: 'Format', name: 'Format', kind: 'computed', text: (s) => (best(s) ? `${best(s)?.format}, ${best(s)?.body}` : '') },
+    { key: 'answer.main', title: 'Off main', name: 'What forces it off the main format', kind: 'computed', text: (s) => of(s)?.off_main ?? '' },
     { key: 'answer.binds', title: 'Binds', name: 'What binds', kind: 'computed', text: (s) => of(s)?.binds ?? '' },
   ] // prettier-ignore
   return all ? [...ABOUT, ...PLACE, ...needs, ...SAFETY, ...told.slice(0, 2)] : [...ABOUT, ...needs, ...told]

@@ -19,7 +19,7 @@ const choice: ShotChoice = {
   shutter_deg: 180, ei: 400, nd_stops: 0, nd_parts: [], over_stops: 0, crop_ids: [], field_width_m: 1.2, field_height_m: 0.5, percent: 8,
 } // prettier-ignore
 const answer: ShotAnswer = {
-  key: 'a', verdict: 'nearly', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
+  key: 'a', verdict: 'nearly', off_main: 'Off the main format, UHD of Full, Skerry: 200 fps progressive: 60 fps at most (with 40).', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
     { name: 'framing', wanted: 'chest', has: '8 % wider', met: false, must: true }],
   runner_up: null, runner_up_lacks: '', changes: [], warnings: [{ code: 'keep_out', text: 'Keep-out of 2.50 m' }],
   pinned: null, noted: { verdict: 'nearly', told: '', asked: '' },
@@ -35,12 +35,14 @@ const shot: Shot = {
 }
 
 it('cells say what is needed and what is answered', () => {
-  const columns = shotColumns(byKey([answer]), 'm', false)
+  const columns = shotColumns(byKey([answer]), 'm', 'full frame', false)
   const said = Object.fromEntries(columns.map((column) => [column.title, textOf(column, shot)]))
   expect(said).toMatchObject({
     Speed: '4x slow (wish)', Lens: 'Reach 19–92 at 29', Stop: 'T4', Like: '57.0', From: '2.90 m', Format: 'S16 → HD, Ebb 64', Verdict: '≈ nearly',
   }) // prettier-ignore
-  expect(shotColumns(byKey([answer]), 'm', true).map((column) => column.title)).toContain('Keep-out')
+  expect(shotColumns(byKey([answer]), 'm', 'full frame', true).map((column) => column.title)).toContain(
+    'Keep-out',
+  )
 })
 
 it('the detail turns a must into a wish, keeps the choice and asks the catalogue', async () => {
@@ -65,6 +67,7 @@ it('the detail turns a must into a wish, keeps the choice and asks the catalogue
   ]
   render(ShotDetail, {
     shot,
+    against: 'full frame',
     answer,
     view: undefined,
     unit: 'm',
@@ -81,6 +84,8 @@ it('the detail turns a must into a wish, keeps the choice and asks the catalogue
   await userEvent.click(screen.getByRole('button', { name: 'Apply' }))
   expect(onapply).toHaveBeenLastCalledWith({ distance: '2.78 m' })
   expect(screen.getByText('Keep-out of 2.50 m')).toBeTruthy()
+  expect(screen.getByText(/200 fps progressive: 60 fps at most/)).toBeTruthy()
+  expect(screen.getByText(/on\s+full frame/)).toBeTruthy()
   await userEvent.click(screen.getByRole('checkbox', { name: /Framing/ }))
   expect(onwish).toHaveBeenLastCalledWith('framing', 1)
   await userEvent.selectOptions(screen.getByLabelText('Weight of Speed'), '3')
@@ -104,9 +109,20 @@ it('a day tells its changes and its lenses in order', () => {
 
 it('tells what the list uses, the most used first, and how many more there are', () => {
   const uses = (n: number) => Array.from({ length: n }, (_, i) => ({ name: `Lens ${i}`, shots: n - i }))
-  const sheet = { answers: [], does: 0, nearly: 0, cannot: 0, open: 0, days: [], changed: [] }
+  const sheet = {
+    answers: [],
+    does: 0,
+    nearly: 0,
+    cannot: 0,
+    open: 0,
+    days: [],
+    changed: [],
+    against: 'Super 35',
+    on_main: { stay: 3, of: 4 },
+  }
   render(ListUses, { sheet: { ...sheet, lenses: uses(16), formats: uses(1), bodies: [] } })
   expect(screen.getByText('and 2 more')).toBeTruthy()
+  expect(screen.getByText('3 of 4')).toBeTruthy()
   expect(screen.getAllByText('Lens 0')[0]?.textContent).toContain('×16')
 })
 

@@ -2,9 +2,12 @@
   import { onMount } from 'svelte'
   import * as client from '../../lib/client'
   import { READY_REFERENCES } from '../../lib/generated/choices'
+  import { wordOptions } from '../../lib/options'
+  import { referenceName } from '../../lib/reference'
   import { freeName } from '../../lib/rows'
   import { SettingsEditor } from '../../lib/settings.svelte'
   import { trade, TRADES } from '../../lib/trade.svelte'
+  import type { Package } from '../../lib/types'
   import { UNITS } from '../../lib/units'
   import type { SectionProps } from '../../lib/views'
   import { cocChoice, cocOf, cocOptions } from '../../parts/chain/coc'
@@ -13,6 +16,8 @@
   import Segments from '../../parts/controls/Segments.svelte'
   import Toggles from '../../parts/controls/Toggles.svelte'
   import CardsEditor from '../../parts/documents/CardsEditor.svelte'
+  import MainsEditor from '../../parts/documents/MainsEditor.svelte'
+  import SizesEditor from '../../parts/documents/SizesEditor.svelte'
   import EntryField from '../../parts/fields/EntryField.svelte'
   import SettingField from '../../parts/fields/SettingField.svelte'
   import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
@@ -25,8 +30,10 @@
   const settings = $derived(editor.settings)
   /** What recording formats need, as their bodies name it. */
   let needed = $state.raw<string[]>([])
+  let equipment = $state.raw<Package | null>(null)
   onMount(async () => {
     const { data } = await client.readPackage(productionId)
+    equipment = data ?? null
     const formats = data?.bodies.flatMap((body) => body.modes.flatMap((mode) => mode.formats)) ?? []
     needed = [...new Set(formats.flatMap((format) => format.needs))].sort()
   })
@@ -41,6 +48,33 @@
     })),
     { value: OWN, label: 'the camera that I own…' },
   ])
+  const BY_BODY = 'first body'
+  const house = $derived([
+    {
+      value: BY_BODY,
+      label:
+        settings?.reference || !equipment
+          ? 'as the first body suggests'
+          : `as the first body suggests: ${referenceName(equipment.reference, equipment)}`,
+    },
+    { value: 'super35', label: 'Super 35' },
+    { value: 'full_frame', label: 'full frame' },
+    ...references.map(({ name }) => ({ value: `own${name}`, label: name })),
+  ])
+  const houseKey = $derived(
+    settings?.reference
+      ? settings.reference.own
+        ? `own${settings.reference.own.name}`
+        : settings.reference.name
+      : BY_BODY,
+  )
+  function setHouse(key: string) {
+    const own = references.find(({ name }) => key === `own${name}`)
+    const by = settings?.reference?.by ?? 'width'
+    if (key === BY_BODY) editor.set('reference', null)
+    else if (own) editor.set('reference', { name: 'own', own, scan_mode_id: null, by })
+    else editor.set('reference', { name: key, own: null, scan_mode_id: null, by })
+  }
   const MAINS = [
     { value: '50', label: '50 Hz' },
     { value: '60', label: '60 Hz' },
@@ -118,7 +152,13 @@
         /> <span class="soft">{TRADES.find((row) => row.value === settings.words)?.about}</span></span
       >
     </div>
-    <h2>A new Bench begins with</h2>
+    <h2>
+      What the show is shot on <span class="soft"
+        >shots stay on it unless a need forces them off, and say which</span
+      >
+    </h2>
+    <MainsEditor {editor} package={equipment} />
+    <h2>Distances and mains</h2>
     <div class="bar">
       <Segments
         label="Unit of distances"
@@ -140,10 +180,21 @@
       >
     </div>
     <h2>
-      What crops are told against <span class="soft"
-        >besides Super 35 and full frame, on the Bench and everywhere</span
-      >
+      What crops are counted against <span class="soft">on every page, sheet and file</span>
     </h2>
+    <div class="bar">
+      <Choice label="Reference of the production" options={house} value={houseKey} onchange={setHouse} />
+      {#if settings.reference}
+        <span class="soft">by</span>
+        <Choice
+          label="Dimension of the reference"
+          options={wordOptions(['width', 'height', 'diagonal'])}
+          value={settings.reference.by}
+          onchange={(by) => editor.set('reference', { ...settings.reference, by })}
+        />
+      {/if}
+      {#if editor.fault('reference')}<span class="bad">{editor.fault('reference')}</span>{/if}
+    </div>
     <ul>
       {#each references as reference, i (i)}
         <li class="entries">
@@ -155,10 +206,10 @@
       {/each}
     </ul>
     <Choice
-      label="Add a reference"
+      label="Add a window of reference"
       options={ready}
       value={null}
-      placeholder="Add a reference…"
+      placeholder="Add a window of reference…"
       onchange={addReference}
     />
     <h2>
@@ -203,6 +254,12 @@
         }}
       />
     {/if}
+    <h2>
+      What sizes mean <span class="soft"
+        >shorthand of shot lists that ends elsewhere here than with most people</span
+      >
+    </h2>
+    <SizesEditor {editor} />
     <CardsEditor {editor} />
   </div>
 {/if}
