@@ -118,7 +118,7 @@ BY_HAND = {
     ("25 fps 50 hz 1/10", "At 25 fps under 50 Hz nothing is seen: frames differ by 0.00 stops with the whole frame open (1/25 s): "
      "1/10 s is not possible at 25 fps."),
     ("27.3 circle 36x24", "A circle of 27.3 mm is 16.0 mm too small: dark corners."),
-    ("29.01 circle 25.3x14.2", "A circle of 29.01 mm is 0.003 mm too small: dark corners."),
+    ("29.01 circle 25.3x14.2", "A circle of 29.01 mm just covers: 0.003 mm short, which nobody sees as dark corners."),
 ])  # fmt: skip
 def test_what_cannot_be_is_said_and_no_figure_hides_what_is_judged(line, told):
     assert ask(line)["answers"][0]["told"] == told

@@ -21,8 +21,8 @@ def test_primes_of_a_class():
     }
     assert kit.name == "Primes 18 to 85"
     # The circle is assumed of the class, and marked so.
-    assert {lens.image_circle_mm for lens in kit.lenses} == {31.1}
-    assert kit.lenses[0].origins["image_circle_mm"].kind == "computed"
+    assert {lens.image_circle_mm for lens in kit.lenses} == {31.2}
+    assert kit.lenses[0].origins["image_circle_mm"].kind == "assumed"
     assert {lens.close_focus_m for lens in kit.lenses} == {None}
 
 
@@ -100,7 +100,7 @@ def test_what_a_line_leaves_out_is_said():
 def test_circles_of_classes_are_the_diagonals_of_their_largest_windows():
     """Super 35 and full frame as in the table of references; the others are of the class that they stand for."""
     for name, key in (("Super 35", "super35"), ("full frame", "full_frame")):
-        assert class_circle_mm(name) == pytest.approx(sum(n * n for n in NAMED[key]) ** 0.5, abs=0.05)
+        assert 0 <= class_circle_mm(name) - sum(n * n for n in NAMED[key]) ** 0.5 < 0.1
 
 
 @given(st.text(max_size=100))

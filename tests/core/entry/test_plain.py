@@ -4,9 +4,9 @@ import math
 
 import pytest
 
-from hextan.core.documents import check_body, check_lens_set
+from hextan.core.documents import body_of, check_body, check_lens_set, lens_set_of
 from hextan.core.entry import plain_bodies, plain_lens_sets
-from hextan.core.optics import NAMED, NAMED_WINDOWS, format_class
+from hextan.core.optics import NAMED, NAMED_WINDOWS, coverage_verdict, dark_where_short, format_class
 
 
 def sizes():
@@ -41,3 +41,22 @@ def test_glass_is_made_for_the_class_of_its_name():
         assert kit.name.endswith(f"for {of_class}")
         window = next(size for name, size in sizes().items() if format_class(*size) == of_class)
         assert all(lens.image_circle_mm > 0.9 * math.hypot(*window) for lens in kit.lenses)
+
+
+def test_plain_glass_covers_the_windows_of_its_own_class():
+    """What is assumed of a class never leaves the class's own windows dark."""
+    bodies = tuple(body_of(body, None, i) for i, body in enumerate(plain_bodies(), 1))
+    sets = tuple(lens_set_of(each, None, i) for i, each in enumerate(plain_lens_sets(), 1))
+    cells = 0
+    for lens_set in sets:
+        for lens in lens_set.lenses:
+            for body in bodies:
+                w, h = (n * body.pitch_um / 1000 for n in body.photosites)
+                if format_class(w, h) == lens.designed_for and lens.image_circle_mm is not None:
+                    dark = float(dark_where_short(lens.image_circle_mm, w, h))
+                    assert coverage_verdict(lens.image_circle_mm, math.hypot(w, h), dark) != "short", (
+                        lens.name,
+                        body.name,
+                    )
+                    cells += 1
+    assert cells > 20

@@ -30,7 +30,8 @@ def test_window_map_against_shapely(index, circle):
         assert shape(drawn["sensor"]).buffer(1e-9).contains(shape(window))
         far = max(math.hypot(x, y) for x, y in shape(window).exterior.coords)
         assert window["needed_mm"] == pytest.approx(2 * far)
-        assert window["verdict"] == coverage_verdict(circle, 2 * far)
+        dark = shape(window).difference(disc).area / shape(window).area
+        assert window["verdict"] == coverage_verdict(circle, 2 * far, dark)
     dark = recorded.difference(disc)
     assert drawn["dark_share"] == pytest.approx(dark.area / recorded.area, abs=2e-6)
     corners = {"top left": (0, 1), "top right": (2, 1), "bottom left": (0, 3), "bottom right": (2, 3)}

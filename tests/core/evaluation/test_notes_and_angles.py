@@ -103,7 +103,11 @@ def test_a_rate_by_a_hair_is_possible_and_told(fps, row_us, ok, just):
 
 def test_a_circle_that_just_covers_says_so():
     needed = math.hypot(36, 20.25)
-    for extra, words in ((0.004, "just covers, 0.004 mm spare"), (-0.004, "just short, by 0.004 mm")):
+    for extra, words in (
+        (0.004, "just covers, 0.004 mm spare"),
+        (-0.004, "just covers: 0.004 mm short, which nobody sees as dark corners"),
+        (-4.0, "4.0 mm short"),
+    ):
         got = asked(lens={"focal_mm": 40, "image_circle_mm": needed + extra})
         text = next(n["text"] for n in got["notes"] if n["code"].startswith("coverage"))
         assert words in text

@@ -133,15 +133,16 @@ def test_a_fisheye_has_an_angle_and_no_effective_focal_length():
     assert any(angle is not None and angle > 100 for angle in row["angle_deg"])
 
 
-def test_zero_margin_covers_and_less_does_not():
+def test_zero_margin_covers_and_so_does_less_that_nobody_sees():
     needed = math.hypot(36.0, 20.25)
     verdicts = [
         kit_matrix(small({"image_circle_mm": needed + extra}), MatrixAsk(delivery=PLAIN))["rows"][0][
             "verdict"
         ][0]
-        for extra in (1e-9, -1e-9, needed * 0.0199, needed * 0.0201)
+        for extra in (1e-9, -1e-9, needed * 0.0199, needed * 0.0201, needed * -0.018, needed * -0.02)
     ]
-    assert verdicts == ["marginal", "short", "marginal", "covers"]
+    # 16:9 leaves a thousandth of the picture dark where the circle is 1.91 % short: ½ (d (1 + a²) / a)², a = 16/9.
+    assert verdicts == ["marginal", "marginal", "marginal", "covers", "marginal", "short"]
 
 
 def test_nothing_in_the_kit_gives_an_empty_matrix():

@@ -170,7 +170,8 @@ def test_short_cells_and_only_they_have_dark_corners():
         for verdict, corners, dark in zip(
             row["verdict"], row["dark_corners"], row["dark_share"], strict=True
         ):
-            assert (verdict == "short") == bool(corners) == bool(dark), (row["name"], verdict, corners, dark)
+            seen = (dark or 0) > 0.001
+            assert (verdict == "short") == bool(corners) == seen, (row["name"], verdict, corners, dark)
 
 
 @settings(max_examples=examples(40), deadline=None)

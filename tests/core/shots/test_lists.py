@@ -162,7 +162,9 @@ def test_shorthand_means_what_the_production_says_before_what_most_people_say():
         "chest",
         "full figure",
     ]
-    assert size("WS").startswith("a size of which no field follows") and size("XYZ").startswith("may be eyes")
+    assert size("WS").startswith("a size of which no field follows") and size("XYZ").startswith(
+        "may be full figure"
+    )
     for wrong in ({"": "face"}, {"MS": "elbow"}, {"MS": "face", "ms": "knees"}, {"2S": "face"}):
         with pytest.raises(InvalidInputError):
             parse_settings({"sizes": wrong})

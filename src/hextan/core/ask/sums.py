@@ -22,6 +22,7 @@ from hextan.core.optics import (
     NAMED,
     class_words,
     coverage_verdict,
+    dark_where_short,
     needed_circle_mm,
 )
 
@@ -112,10 +113,10 @@ def covers(said: Said, package: Package | None) -> Reply:
     circle, window = said.one("number"), said.one("window")
     w, h = said.one("size") or (window.width_mm, window.height_mm)
     needed = float(needed_circle_mm(w, h))
-    verdict = coverage_verdict(circle, needed)
+    verdict = coverage_verdict(circle, needed, float(dark_where_short(circle, w, h)))
     spare = circle - needed
     told = just_covers_words(spare) if verdict == "marginal" else margin_words(spare)
-    if spare < 0:
+    if verdict == "short":
         told = f"{told.removesuffix(' short').removeprefix('just short, by ')} too small: dark corners"
     figures: list[Figure] = [
         {"name": "needed", "value": f"{needed:.2f} mm"},
@@ -124,7 +125,7 @@ def covers(said: Said, package: Package | None) -> Reply:
     ]
     steps = [f"the diagonal of {w:g} × {h:g} mm is √({w:g}² + {h:g}²) = {needed:.2f} mm"]
     return (
-        f"A circle of {circle:g} mm {'is ' if spare < 0 else ''}{told}.",
+        f"A circle of {circle:g} mm {'is ' if verdict == 'short' else ''}{told}.",
         figures,
         steps,
     )

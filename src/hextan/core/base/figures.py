@@ -309,9 +309,13 @@ def margin_words(margin_mm: float) -> str:
 def just_covers_words(margin_mm: float) -> str:
     """The same where little is spare: makers measure circles differently.
 
-    >>> just_covers_words(0.31)
-    'just covers, 0.3 mm spare'
+    >>> just_covers_words(0.31), just_covers_words(-0.2)
+    ('just covers, 0.3 mm spare', 'just covers: 0.2 mm short, which nobody sees as dark corners')
     """
+    if margin_mm <= -1e-9:
+        told = margin_words(margin_mm)
+        short = f"{told.removeprefix('just short, by ')} short" if told.startswith("just short") else told
+        return f"just covers: {short}, which nobody sees as dark corners"
     return (
         margin_words(margin_mm).replace("covers,", "just covers,", 1)
         if margin_mm >= JUST_MM

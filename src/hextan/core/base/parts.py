@@ -58,7 +58,7 @@ class Part(BaseModel):
 class Origin(Part):
     """Where a figure comes from."""
 
-    kind: Literal["claimed", "computed", "measured"] = "claimed"
+    kind: Literal["claimed", "computed", "measured", "assumed"] = "claimed"
     source: Note = ""
     date: Day = ""
     firmware: Note = ""

@@ -133,7 +133,7 @@ def _row(
         "format_id": here.recording.id,
         "format_class": format_class(answer["recorded_mm"]["width"], answer["recorded_mm"]["height"]),
         "mounts": not reasons,
-        "verdict": coverage_verdict(covered["circle_mm"], covered["needed_mm"]),
+        "verdict": coverage_verdict(covered["circle_mm"], covered["needed_mm"], covered["dark_share"]),
         "sharpness": sharpness(here.mode.method == "full", pixels["oversampling"]),
         "limited_by": here.limited_by(speed["limited_by"]),
         "rate": {"usable_fps": highest.usable_fps, "text": highest.text},

@@ -249,7 +249,11 @@ def _nearest(
         depth_stops=2 * math.log2(stop / exact_stop),
         light=light,
         exposure_stops=light.off_stops,
-        covers=coverage_verdict(setting.circle_mm, float(whole.found.evaluation.needed_mm[0])),
+        covers=coverage_verdict(
+            setting.circle_mm,
+            float(whole.found.evaluation.needed_mm[0]),
+            float(whole.found.evaluation.dark[0]),
+        ),
         other_squeeze=abs(lens.squeeze / first.found.setting.lens.squeeze - 1) > 0.01,
     )
 

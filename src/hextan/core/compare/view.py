@@ -285,7 +285,7 @@ def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, pr
         "eis": list(s.exposing.means.eis),
         "nds": [c.stops for c in s.exposing.means.nds],
         "ways": _ways(package.rig, (lens for _, lens in package.lenses.values()), chosen.body),
-        "coverage": coverage_verdict(circle, needed),
+        "coverage": coverage_verdict(circle, needed, float(evaluation.dark[0])),
         "dark_share": None if circle is None else float(evaluation.dark[0]),
         "viewfinder": viewfinder(evaluation, 0, scene, s.state.subject_m, s.coc_mm, comparison.unit),
         "notes": list(dict.fromkeys(notes)),

@@ -350,7 +350,7 @@ def ticks_of(mode: ModeLine, ask: QuickBodyAsk) -> list[Tick]:
 
 def _ticked(mode: ModeLine, ask: QuickBodyAsk) -> list[Plain]:
     """Formats of the rasters that are ticked, at the rates of the line."""
-    assumed = {"rates": {"kind": "computed", "source": "assumed, not stated"}} if mode.usual_rates else {}
+    assumed = {"rates": {"kind": "assumed", "source": "not stated"}} if mode.usual_rates else {}
     found: list[Plain] = []
     for tick in ticks_of(mode, ask):
         name, raster = TICKS[tick]
@@ -407,7 +407,7 @@ def _recorded(mode: ModeLine, ask: QuickBodyAsk) -> list[Plain]:
                 "megabits": stated.megabits,
                 "needs": stated.needs,
                 "from_firmware": stated.firmware,
-                "origins": {"rates": {"kind": "computed", "source": "assumed, not stated"}} if silent else {},
+                "origins": {"rates": {"kind": "assumed", "source": "not stated"}} if silent else {},
             }
             rows += _with_rates(plain, frames, fields)
     return _apart(rows)

@@ -199,7 +199,7 @@ def plain_set(lenses: list[LensSaid], name: str, mount: str) -> Plain:
     name : of the set; empty where it goes by the lenses
     mount : of those whose line says none
     """
-    assumed = {"kind": "computed", "source": "assumed of its class, not stated"}
+    assumed = {"kind": "assumed", "source": "as lenses of its class usually have, not stated"}
     seen: dict[str, int] = {}
     rows = []
     for lens in lenses:
@@ -207,7 +207,7 @@ def plain_set(lenses: list[LensSaid], name: str, mount: str) -> Plain:
         seen[focal] = seen.get(focal, 0) + 1
         circle = lens.circle_mm
         if circle is None and lens.of_class is not None:
-            circle = round(class_circle_mm(lens.of_class), 1)
+            circle = class_circle_mm(lens.of_class)
         rows.append(
             {
                 "name": focal if seen[focal] == 1 else f"{focal} ({seen[focal]})",

@@ -1,7 +1,7 @@
 """What does a production carry, what goes on what, how fast and how heavy is each format?"""
 
 from hextan.core.equipment import package
-from hextan.core.equipment.answers import Combination, KitVerdict, Limit, Mounted, WindowMap
+from hextan.core.equipment.answers import Combination, KitVerdict, Limit, MapRect, Mounted, WindowMap
 from hextan.core.equipment.data import DataAsk, cards_filled, copies_written, data_table
 from hextan.core.equipment.house import house_reference, main_format, main_words, nearness, reference_words
 from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
@@ -36,7 +36,7 @@ from hextan.core.equipment.settings import (
     parse_settings,
 )
 from hextan.core.equipment.speed import Highest, highest_of, readout_fps, speed_table
-from hextan.core.equipment.window_drawing import window_map
+from hextan.core.equipment.window_drawing import dark_of_rect, window_map
 
 __all__ = [
     "SETTINGS_SCHEMA",
@@ -57,6 +57,7 @@ __all__ = [
     "LensSetting",
     "Limit",
     "MainFormat",
+    "MapRect",
     "Menu",
     "Mount",
     "MountAdapter",
@@ -74,6 +75,7 @@ __all__ = [
     "cards_filled",
     "combinations",
     "copies_written",
+    "dark_of_rect",
     "data_table",
     "evaluation_request",
     "format_requests",

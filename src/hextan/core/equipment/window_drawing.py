@@ -28,7 +28,7 @@ def window_map(result: Evaluation, index: int, body: Body, mode: ScanMode) -> Wi
                 "mode_id": other.id,
                 "chosen": other.id == mode.id,
                 "needed_mm": needed,
-                "verdict": coverage_verdict(circle, needed),
+                "verdict": coverage_verdict(circle, needed, dark_of_rect(circle, _rect("", w, h, x, y))),
             }
         )
     recorded = _rect("recording", float(c.recorded_w[index]), float(c.recorded_h[index]), dx, dy)
@@ -47,11 +47,19 @@ def window_map(result: Evaluation, index: int, body: Body, mode: ScanMode) -> Wi
         "squeeze": result.request.lens.squeeze,
         "circle_mm": circle,
         "needed_mm": needed,
-        "verdict": coverage_verdict(circle, needed),
+        "verdict": coverage_verdict(circle, needed, float(result.dark[index])),
         "dark_corners": dark,
         "dark_share": None if circle is None else float(result.dark[index]),
-        "words": _coverage_words(circle, needed, windows, dark),
+        "words": _coverage_words(circle, needed, float(result.dark[index]), windows, dark),
     }
+
+
+def dark_of_rect(circle: float | None, lies: MapRect) -> float | None:
+    """Share of a rectangle that a circle leaves dark; None where the circle is not stated."""
+    if circle is None:
+        return None
+    w, h = lies["width"], lies["height"]
+    return float(coverage.dark_where_short(circle, w, h, lies["x"] + w / 2, lies["y"] + h / 2))
 
 
 def _rect(name: str, width: float, height: float, x: float, y: float) -> MapRect:
@@ -59,12 +67,16 @@ def _rect(name: str, width: float, height: float, x: float, y: float) -> MapRect
 
 
 def _coverage_words(
-    circle: float | None, needed: float, windows: list[MapWindow], dark: list[coverage.Corner]
+    circle: float | None,
+    needed: float,
+    dark_part: float,
+    windows: list[MapWindow],
+    dark: list[coverage.Corner],
 ) -> list[Words]:
     if circle is None:
         text = f"This recording needs a circle of {needed:.1f} mm; the lens's circle is not stated."
         return [{"verdict": "unknown", "text": text}]
-    verdict, margin = coverage_verdict(circle, needed), circle - needed
+    verdict, margin = coverage_verdict(circle, needed, dark_part), circle - needed
     head = f"The {circle:.1f} mm circle "
     told: dict[Verdict, str] = {
         "covers": f"{margin_words(margin)}.",

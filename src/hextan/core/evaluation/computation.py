@@ -52,6 +52,11 @@ class Evaluation:
     by_readout: Flags
 
     @property
+    def short(self) -> Flags:
+        """Where the circle is known not to cover, and leaves more dark than nobody sees."""
+        return np.asarray(self.dark > coverage.DARK_SHARE)
+
+    @property
     def crop(self) -> Floats:
         """Crop by the dimension of the reference."""
         return self.crops[DIMENSIONS.index(self.reference.by)]
@@ -113,21 +118,12 @@ def compute(request: EvaluationRequest) -> Evaluation:
         coc_mm=circle,
         background_mm=_backgrounds(request, traced, lens.focal_mm, f_number),
         needed_mm=needed,
-        dark=_dark_share(lens.image_circle_mm, needed, lies),
+        dark=coverage.dark_where_short(
+            np.nan if lens.image_circle_mm is None else lens.image_circle_mm, *lies
+        ),
         highest_fps=highest,
         by_readout=by_readout,
     )
-
-
-def _dark_share(circle_mm: float | None, needed_mm: Floats, lies: tuple[Floats, ...]) -> Floats:
-    """Share that stays dark; only what is not covered has to be computed."""
-    if circle_mm is None:
-        return np.full(needed_mm.shape, np.nan)
-    dark = np.zeros(needed_mm.shape)
-    short = needed_mm > circle_mm
-    if short.any():
-        dark[short] = coverage.dark_share(circle_mm, *(x[short] for x in lies))
-    return dark
 
 
 def _reference(request: EvaluationRequest) -> ReferenceWindow:

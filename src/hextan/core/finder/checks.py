@@ -15,6 +15,7 @@ from hextan.core.base import (
     Floats,
     InvalidInputError,
     highest_rate,
+    just_covers_words,
     margin_words,
     no_longer_here,
     parse_rate,
@@ -41,7 +42,15 @@ from hextan.core.finder.ask import (
     RateWish,
     Wish,
 )
-from hextan.core.optics import media, needed_circle_mm, rate_fits, upscaled, view_angles_deg
+from hextan.core.optics import (
+    DARK_SHARE,
+    dark_where_short,
+    media,
+    needed_circle_mm,
+    rate_fits,
+    upscaled,
+    view_angles_deg,
+)
 
 
 @dataclass(frozen=True)
@@ -257,7 +266,16 @@ def _coverage_check(c: Candidates, wish: Wish) -> Check:
     needed = needed_circle_mm(cols.recorded_w, cols.recorded_h, cols.offset_x, cols.offset_y)
     known = c.circle_mm is not None
     margin = (c.circle_mm or 0.0) - needed
-    met = c.mounts & (margin >= 0 if known else np.zeros(len(needed), bool))
+    dark = dark_where_short(
+        np.nan if c.circle_mm is None else c.circle_mm,
+        cols.recorded_w,
+        cols.recorded_h,
+        cols.offset_x,
+        cols.offset_y,
+    )
+    met = np.asarray(
+        c.mounts & ((margin >= 0) | (dark <= DARK_SHARE) if known else np.zeros(len(needed), bool))
+    )
     share = np.where(met, 1.0, np.where(c.mounts & known, np.clip((c.circle_mm or 0.0) / needed, 0, 1), 0.0))
 
     def has(i: int) -> str:
@@ -266,7 +284,7 @@ def _coverage_check(c: Candidates, wish: Wish) -> Check:
         if not known:
             return "image circle not stated"
         if met[i]:
-            return margin_words(float(margin[i]))
+            return just_covers_words(float(margin[i])) if margin[i] < 0 else margin_words(float(margin[i]))
         return f"{margin_words(float(margin[i]))} of {needed[i]:.1f} mm"
 
     return Check("covers", "the lens covers", wish, met, share, has)

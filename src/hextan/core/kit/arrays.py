@@ -39,7 +39,7 @@ from hextan.core.optics import (
     class_words,
     coverage_numbers,
     crop_factors,
-    dark_share,
+    dark_where_short,
     named_reference,
 )
 
@@ -139,18 +139,14 @@ class Kit:
     @cached_property
     def verdict(self) -> Counts:
         """Index into `VERDICTS`, shape (E, F)."""
-        return np.where(self.mounts, coverage_numbers(self.circle_mm, self.needed_mm), IMPOSSIBLE)
+        return np.where(self.mounts, coverage_numbers(self.circle_mm, self.needed_mm, self.dark), IMPOSSIBLE)
 
     @cached_property
     def dark(self) -> Floats:
         """Share of the recording that stays dark; computed only where the circle is short."""
-        dark = np.where(self.mounts & ~np.isnan(self.circle_mm), 0.0, np.nan)
-        short = self.verdict == SHORT
-        if short.any():
-            dx, dy = (np.broadcast_to(x, dark.shape) for x in (self.columns.offset_x, self.columns.offset_y))
-            lies = (self.recorded_w[short], self.recorded_h[short], dx[short], dy[short])
-            dark[short] = dark_share(self.circle_mm[short], *lies)
-        return dark
+        circle = np.where(self.mounts, self.circle_mm, np.nan)
+        w, h = (np.where(self.mounts, size, 1.0) for size in (self.recorded_w, self.recorded_h))
+        return dark_where_short(circle, w, h, self.columns.offset_x, self.columns.offset_y)
 
     @property
     def usable(self) -> Flags:

@@ -10,8 +10,10 @@ from hextan.core.base import InvalidInputError, no_longer_here, stops_of_lens
 from hextan.core.equipment import (
     FormatInPackage,
     LensSetting,
+    MapRect,
     Package,
     adapters_by_id,
+    dark_of_rect,
     evaluation_request,
     format_requests,
     simplest,
@@ -58,7 +60,7 @@ def coverage_view(package: Package, ask: CoverageAsk) -> CoverageView:
         "map": drawn,
         "margin_mm": None if circle is None else circle - needed,
         "marginal": MARGINAL_TEXT if drawn["verdict"] == "marginal" else None,
-        "along": _along(setting, needed),
+        "along": _along(setting, needed, drawn["recorded"]),
         "advice": [] if on_body.reasons else advice(package, here, setting, ask),
         "lenses": _lenses(kit_of(package, ask.model_copy(update={"format_ids": [here.recording.id],
                                                                  "mounted": "simplest"})), here),
@@ -83,7 +85,7 @@ def _resolve(package: Package, ask: CoverageAsk) -> tuple[FormatInPackage, LensS
     return here, LensSetting(package.rig, lens, adapters, ask.focal_mm, ask.stop, focus)
 
 
-def _along(setting: LensSetting, needed_mm: float) -> CircleAlong | None:
+def _along(setting: LensSetting, needed_mm: float, lies: MapRect) -> CircleAlong | None:
     """The circle along the zoom's range, or along what its table says; None where it is one value."""
     lens = setting.lens
     by = lens.circle_by or ("focal" if lens.is_zoom else None)
@@ -108,7 +110,7 @@ def _along(setting: LensSetting, needed_mm: float) -> CircleAlong | None:
         {
             "at": None if math.isinf(at) else at,
             "circle_mm": circle * m,
-            "verdict": coverage_verdict(circle * m, needed_mm),
+            "verdict": coverage_verdict(circle * m, needed_mm, dark_of_rect(circle * m, lies)),
         }
         for at, circle in zip(places, circles, strict=True)
         if circle is not None

@@ -39,6 +39,7 @@ from hextan.core.optics import (
     coverage_verdict,
     covering_from,
     dark_corners,
+    dark_where_short,
     largest_window_mm,
     needed_circle_mm,
 )
@@ -98,7 +99,7 @@ def advice(package: Package, here: FormatInPackage, setting: LensSetting, ask: K
         text = "The image circle is not stated: ask for it or test the lens on this window, at both ends and wide open."
         return [_option("nothing", text, 0.0)]
     needed = lies.needed_mm
-    verdict = coverage_verdict(circle, needed)
+    verdict = coverage_verdict(circle, needed, float(dark_where_short(circle, *lies.recorded, *lies.offset)))
     if verdict == "covers":
         return []
     if verdict == "marginal":

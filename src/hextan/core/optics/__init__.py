@@ -31,6 +31,7 @@ from hextan.core.optics.conjugates import (
 )
 from hextan.core.optics.coverage import (
     CORNERS,
+    DARK_SHARE,
     MARGINAL_SHARE,
     VERDICTS,
     Corner,
@@ -39,6 +40,7 @@ from hextan.core.optics.coverage import (
     coverage_verdict,
     dark_corners,
     dark_share,
+    dark_where_short,
     largest_window_mm,
     needed_circle_mm,
 )
@@ -70,6 +72,7 @@ __all__ = [
     "CLASSES",
     "CLASS_ERROR",
     "CORNERS",
+    "DARK_SHARE",
     "DIMENSIONS",
     "LABELS",
     "LEAST_ANGLE_DEG",
@@ -112,6 +115,7 @@ __all__ = [
     "crop_factors",
     "dark_corners",
     "dark_share",
+    "dark_where_short",
     "depth",
     "distance_for_magnification",
     "distance_for_softness",

@@ -76,12 +76,15 @@ def class_size_mm(of_class: FormatClass) -> tuple[float, float]:
 
 
 def class_circle_mm(of_class: FormatClass) -> float:
-    """Diameter in mm of the circle that a lens made for a class is taken to have: its largest named diagonal.
+    """Diameter in mm of the circle that a lens made for a class is taken to have: its largest named diagonal, rounded up.
 
-    >>> round(class_circle_mm("Super 35"), 1), round(class_circle_mm("full frame"), 1)
-    (31.1, 43.3)
+    Rounded down it would not reach the corners of its own class.
+
+    >>> class_circle_mm("Super 35"), class_circle_mm("full frame")
+    (31.2, 43.3)
     """
-    return max(math.hypot(window.width_mm, window.height_mm) for window in windows_of(of_class))
+    largest = max(math.hypot(window.width_mm, window.height_mm) for window in windows_of(of_class))
+    return math.ceil(largest * 10 - 1e-9) / 10
 
 
 def least_circle_mm(of_class: FormatClass) -> float:

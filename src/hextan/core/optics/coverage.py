@@ -9,12 +9,14 @@ import numpy as np
 from hextan.core.base import Counts, Floats, Real, positive
 
 Corner: TypeAlias = Literal["top left", "top right", "bottom left", "bottom right"]
-#: What a circle does: covers, covers with less than `MARGINAL_SHARE` to spare, is short, or is not stated.
+#: What a circle does: covers, just covers (`MARGINAL_SHARE` to spare, or `DARK_SHARE` dark), is short, or is not stated.
 Verdict: TypeAlias = Literal["covers", "marginal", "short", "unknown"]
 #: The verdicts by the numbers of `coverage_numbers`.
 VERDICTS: tuple[Verdict, ...] = ("covers", "marginal", "short", "unknown")
 #: Below this share of the needed circle a margin is marginal: makers measure circles differently.
 MARGINAL_SHARE = 0.02
+#: So much of a picture may be dark and nobody calls it dark corners (common practice, no source).
+DARK_SHARE = 0.001
 #: The signs of x (right) and y (down) of each corner, seen as the picture is seen.
 CORNERS: dict[Corner, tuple[int, int]] = {
     "top left": (-1, -1),
@@ -47,22 +49,52 @@ def needed_circle_mm(
     )
 
 
-def coverage_numbers(circle_mm: Real, needed_mm: Real) -> Counts:
-    """Judge circles: numbers of `VERDICTS`, of the shape of both together. A circle of NaN is not stated."""
+def coverage_numbers(circle_mm: Real, needed_mm: Real, dark: Real) -> Counts:
+    """Judge circles: numbers of `VERDICTS`, of the shape of all together. A circle of NaN is not stated.
+
+    Parameters
+    ----------
+    dark : share of the window that the circle leaves dark (`dark_where_short`)
+    """
     circle, needed = np.asarray(circle_mm, dtype=float), np.asarray(needed_mm, dtype=float)
     with np.errstate(invalid="ignore"):
         spare = circle - needed
         covered = np.where(spare < needed * MARGINAL_SHARE, 1, 0)
-        return np.where(np.isnan(circle), 3, np.where(spare < 0, 2, covered))
+        return np.where(
+            np.isnan(circle), 3, np.where((spare < 0) & ~(np.asarray(dark) <= DARK_SHARE), 2, covered)
+        )
 
 
-def coverage_verdict(circle_mm: float | None, needed_mm: float) -> Verdict:
+def coverage_verdict(circle_mm: float | None, needed_mm: float, dark: float | None) -> Verdict:
     """Say how a circle does; None is not stated.
 
-    >>> [coverage_verdict(mm, 29.2) for mm in (31.5, 29.5, 28.0, None)]
-    ['covers', 'marginal', 'short', 'unknown']
+    >>> [coverage_verdict(mm, 29.2, dark) for mm, dark in ((31.5, 0.0), (29.5, 0.0), (29.1, 2e-5), (28.0, 5e-3), (None, None))]
+    ['covers', 'marginal', 'marginal', 'short', 'unknown']
     """
-    return VERDICTS[int(coverage_numbers(np.nan if circle_mm is None else circle_mm, needed_mm))]
+    return VERDICTS[
+        int(
+            coverage_numbers(
+                np.nan if circle_mm is None else circle_mm, needed_mm, np.nan if dark is None else dark
+            )
+        )
+    ]
+
+
+def dark_where_short(
+    circle_mm: Real, width_mm: Real, height_mm: Real, offset_x_mm: Real = 0.0, offset_y_mm: Real = 0.0
+) -> Floats:
+    """`dark_share` of many windows, computed only where a circle is short; NaN where it is not stated.
+
+    >>> dark_where_short([5.0, np.nan], 3.0, [3.9, 4.0]).tolist()
+    [0.0, nan]
+    """
+    needed = needed_circle_mm(width_mm, height_mm, offset_x_mm, offset_y_mm)
+    circle, *lies = np.broadcast_arrays(circle_mm, width_mm, height_mm, offset_x_mm, offset_y_mm)
+    dark = np.where(np.isnan(circle), np.nan, 0.0)
+    short = circle < needed
+    if short.any():
+        dark[short] = dark_share(circle[short], *(x[short] for x in lies))
+    return np.asarray(dark)
 
 
 def dark_share(

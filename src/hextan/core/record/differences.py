@@ -175,7 +175,7 @@ def _covered(after: Figures | None) -> list[str]:
     circle, needed = after.result.setting.circle_mm, float(after.result.evaluation.needed_mm[0])
     return (
         []
-        if circle is None or circle >= needed
+        if circle is None or circle >= needed or not after.result.evaluation.short[0]
         else [f"its circle is {needed - circle:.1f} mm short: dark corners"]
     )
 

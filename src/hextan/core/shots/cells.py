@@ -19,6 +19,7 @@ from hextan.core.equipment import Body, FormatInPackage, PackageSettings
 from hextan.core.light import NdChoice, nd_choices, needed_lux, shutter_s, stop_for_lux
 from hextan.core.optics import (
     close_up_stops,
+    dark_where_short,
     depth,
     distance_for_magnification,
     magnification_from_sensor,
@@ -163,6 +164,14 @@ class Cells:
     def circle_mm(self) -> Floats:
         """The image circle as the lens is set."""
         return self.layout.circle_mm(self.focal_mm)
+
+    def dark(self, picture: bool) -> Floats:
+        """Share of the recording, or of the picture alone, that the circle leaves dark; NaN where no circle is stated."""
+        layout = self.layout
+        sizes = (layout.picture_w, layout.picture_h) if picture else (layout.recorded_w, layout.recorded_h)
+        circle = np.where(layout.mounts, self.circle_mm, np.nan)
+        w, h = (np.where(layout.mounts, size, 1.0) for size in sizes)
+        return dark_where_short(circle, w, h, layout.columns.offset_x, layout.columns.offset_y)
 
     @cached_property
     def pupil_z_mm(self) -> Floats:

@@ -12,6 +12,7 @@ from hextan.core.base import (
     Flags,
     Floats,
     distance_words,
+    just_covers_words,
     limit_words,
     margin_words,
     mm_from_m,
@@ -21,7 +22,7 @@ from hextan.core.base import (
 from hextan.core.equipment import RecordingFormat, main_words
 from hextan.core.finder import Check as OfFormats
 from hextan.core.finder import FinderAsk, candidates, checks_of
-from hextan.core.optics import MARGINAL_SHARE, extract_picture, media
+from hextan.core.optics import DARK_SHARE, MARGINAL_SHARE, extract_picture, media
 from hextan.core.shots.cells import Cells
 from hextan.core.shots.layout import Layout
 
@@ -74,7 +75,7 @@ def _covers(cells: Cells) -> Check:
     circle = cells.circle_mm
     needed = layout.picture_needed_mm if only_picture else layout.needed_mm
     unknown = np.isnan(circle)
-    met = unknown | (circle >= needed * (1 - 1e-9))
+    met = unknown | (circle >= needed * (1 - 1e-9)) | (cells.dark(only_picture) <= DARK_SHARE)
     share = np.where(met, 1.0, np.clip(np.nan_to_num(circle) / needed, 0, 1))
     with np.errstate(divide="ignore", invalid="ignore"):
         # A circle binds where it is marginal; elsewhere nobody thinks of it.
@@ -83,7 +84,7 @@ def _covers(cells: Cells) -> Check:
     def has(i: int, j: int) -> str:
         if unknown[i, j]:
             return "image circle not stated"
-        told = margin_words(float(circle[i, j] - needed[i, j]))
+        told = (just_covers_words if met[i, j] else margin_words)(float(circle[i, j] - needed[i, j]))
         if only_picture and circle[i, j] < layout.needed_mm[i, j]:
             return f"the picture alone: {told}; dark outside it"
         if not met[i, j] and circle[i, j] >= layout.picture_needed_mm[i, j]:

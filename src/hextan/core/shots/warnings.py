@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from hextan.core.base import both_units, distance_words, m_from_mm, margin_words, stops_words
+from hextan.core.base import both_units, distance_words, just_covers_words, m_from_mm, stops_words
 from hextan.core.bench import EARS_M, NOSE_M
 from hextan.core.light import flicker
-from hextan.core.optics import MARGINAL_SHARE, depth, upscaled
+from hextan.core.optics import DARK_SHARE, MARGINAL_SHARE, depth, upscaled
 from hextan.core.shots.answers import ShotWarning
 from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import head_of
@@ -61,8 +61,9 @@ def _covered(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     if math.isnan(circle):
         return [("circle", f"The image circle of {name} is not stated: test the corners.")]
     return (
-        [("circle", f"{name} {margin_words(circle - needed)}: look at the corners.")]
-        if 0 <= circle / needed - 1 < MARGINAL_SHARE
+        [("circle", f"{name} {just_covers_words(circle - needed)}: look at the corners.")]
+        if circle / needed - 1 < MARGINAL_SHARE
+        and (circle >= needed or float(cells.dark(False)[i, j]) <= DARK_SHARE)
         else []
     )
 

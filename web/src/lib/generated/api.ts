@@ -14218,7 +14218,7 @@ export interface components {
              * @default claimed
              * @enum {string}
              */
-            kind: "claimed" | "computed" | "measured";
+            kind: "claimed" | "computed" | "measured" | "assumed";
             /**
              * Source
              * @description Source.
@@ -14249,7 +14249,7 @@ export interface components {
              * @default claimed
              * @enum {string}
              */
-            kind?: "claimed" | "computed" | "measured";
+            kind?: "claimed" | "computed" | "measured" | "assumed";
             /**
              * Source
              * @description Source.

@@ -19,7 +19,7 @@
   }
   let { what = 'body', label, own, single, whole, fault, onset }: Props = $props()
   const shown = $derived(own ?? whole)
-  const KINDS = ['claimed', 'computed', 'measured'] as const
+  const KINDS = ['claimed', 'computed', 'measured', 'assumed'] as const
   const change = (part: Partial<Origin>) => onset({ ...shown, ...part })
 </script>
 
