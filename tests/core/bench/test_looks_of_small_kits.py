@@ -27,11 +27,9 @@ def state(equipment, **changes):
 def test_without_an_f_number_the_t_stop_counts_and_that_is_said():
     told = depth_view(package(f_number=None), DepthAsk(state=state(package())))["aperture"]
     assert told["from_t"] is True
-    assert told["f_number"] == 2.0
-    assert (
-        "the T-stop, because the lens states no f-number: the depth shown is a little too deep"
-        in told["text"]
-    )
+    # A third of a stop wider than T2.0: docs/conventions.md.
+    assert told["f_number"] == pytest.approx(2.0 / 2 ** (1 / 6))
+    assert "taken a third of a stop wider than T, because the lens states no f-number" in told["text"]
     known = depth_view(package(), DepthAsk(state=state(package())))["aperture"]
     assert (known["from_t"], known["f_number"]) == (False, 1.8)
 

@@ -24,6 +24,7 @@ const EVERY: By[] = ['lenses', 'changes', 'weight', 'cost', 'wishes']
 
 export const VERDICT_SIGNS: Record<KitShot['verdict'], { look: string; sign: string; words: string }> = {
   does: { look: 'ok', sign: '✓', words: 'done' },
+  depends: { look: 'warn', sign: '?', words: 'done, if' },
   nearly: { look: 'warn', sign: '≈', words: 'nearly' },
   cannot: { look: 'bad', sign: '✗', words: 'nothing here does it' },
   given_up: { look: 'bad', sign: '✗', words: 'given up' },

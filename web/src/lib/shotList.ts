@@ -5,6 +5,7 @@ import type { FinderView, Shot, ShotAnswer, ShotChange, ShotVerdict } from './ty
 
 export const VERDICTS: Record<ShotVerdict, { look: string; sign: string; words: string }> = {
   does: { look: 'ok', sign: '✓', words: 'does it' },
+  depends: { look: 'warn', sign: '?', words: 'does it, if' },
   nearly: { look: 'warn', sign: '≈', words: 'nearly' },
   cannot: { look: 'bad', sign: '✗', words: 'not with this' },
   open: { look: 'soft', sign: '–', words: 'open' },

@@ -103,7 +103,7 @@
   const shotAsTold = $derived(shot ? JSON.stringify(shot) : '')
   $effect(() => {
     const answer = shot && answers.get(shot.key)
-    if (!shot || !editor || !answer || !['nearly', 'cannot'].includes(answer.verdict)) return
+    if (!shot || !editor || !answer || !['depends', 'nearly', 'cannot'].includes(answer.verdict)) return
     const [of, document] = [shotAsTold, { ...editor.document, shots: [shot], noted: {} }]
     const abort = new AbortController()
     const timer = setTimeout(() => void findChanges(of, document, abort.signal), 150)

@@ -184,7 +184,7 @@ def _aperture(bench: _Bench) -> ApertureRead:
                 "diffraction": False, "text": "This lens has no stop, so that no depth can be told."}  # fmt: skip
     growth = float(close_up_growth(bench.plane.magnification, bench.lens.pupil_magnification))
     airy = float(depth.airy_disc_mm(n, bench.plane.magnification, bench.lens.pupil_magnification))
-    from_t = setting.f_number is None
+    from_t = "f_number" in setting.lens.assumed
     limited = bool(airy > bench.coc_mm)
     words = [
         f"Depth goes by f/{n:.3g} behind the adapter"
@@ -192,7 +192,7 @@ def _aperture(bench: _Bench) -> ApertureRead:
         else f"Depth goes by f/{n:.3g}"
     ]
     if from_t:
-        words[0] += ", the T-stop, because the lens states no f-number: the depth shown is a little too deep"
+        words[0] += ", taken a third of a stop wider than T, because the lens states no f-number"
     lost = float(close_up_stops(bench.plane.magnification, bench.lens.pupil_magnification))
     if lost >= 0.05:
         words.append(f"focused so close the lens works at f/{n * growth:.3g} and loses {lost:.1f} stops")

@@ -62,7 +62,7 @@ def _lens(said: LensDocument, lens: Lens, mounts: dict[str, Mount]) -> LensFigur
         "circle_mm": [smallest, max(known)] if smallest is not None else None,
         "covers": None if smallest is None else _covered(smallest),
         "transmission": None
-        if lens.f_number is None or lens.t_stop is None
+        if said.f_number is None or lens.f_number is None or lens.t_stop is None
         else (lens.f_number / lens.t_stop) ** 2,
         "close": _close(lens),
         "notes": _notes(said, lens, mounts, smallest),
@@ -106,8 +106,8 @@ def _notes(said: LensDocument, lens: Lens, mounts: dict[str, Mount], smallest: f
             )
     if said.mount not in mounts:
         notes.append(f"The mount {said.mount} is not described: see Mounts and adapters.")
-    if lens.f_number is None:
-        notes.append("Only T is known: depth of field shows a little too deep.")
+    if said.f_number is None:
+        notes.append("Only T is known: depth goes by an f-number that is taken a third of a stop wider.")
     if lens.close_focus_m is not None and mm_from_m(lens.close_focus_m) < 4 * lens.focal_max_mm:
         notes.append(
             f"Close focus is nearer than four focal lengths ({m_from_mm(4 * lens.focal_max_mm):g} m): the focal length must "

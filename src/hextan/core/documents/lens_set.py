@@ -23,7 +23,7 @@ from hextan.core.base import (
     Stop,
     parser_of,
 )
-from hextan.core.equipment import Iris, Lens, LensSet
+from hextan.core.equipment import F_OF_T, Iris, Lens, LensSet
 from hextan.core.optics import CircleAxis, FormatClass, Projection
 
 LENS_SET_SCHEMA = Schema("hextan.lens_set", 1)
@@ -177,15 +177,21 @@ def lens_set_of(document: LensSetDocument, ids: dict[str, int] | None = None, se
 def lens_of(document: LensDocument, lens_id: int = 0) -> Lens:
     """Make the package's record of one lens."""
     long = document.focal_long_mm is not None
+    assumed = {field for field, origin in document.origins.items() if origin.kind == "assumed"}
+    f_short, f_long = document.f_number, document.f_number_long
+    if f_short is None and document.t_stop is not None:
+        assumed.add("f_number")
+        f_short = document.t_stop / F_OF_T
+        f_long = f_long or (None if document.t_stop_long is None else document.t_stop_long / F_OF_T)
     return Lens(
         id=lens_id,
         name=document.name,
         focal_min_mm=document.focal_mm,
         focal_max_mm=document.focal_long_mm or document.focal_mm,
-        f_number=document.f_number,
+        f_number=f_short,
         t_stop=document.t_stop,
         # Without a figure of its own the long end opens as wide as the short one.
-        f_number_long=document.f_number_long or (document.f_number if long else None),
+        f_number_long=f_long or (f_short if long else None),
         t_stop_long=document.t_stop_long or (document.t_stop if long else None),
         image_circle_mm=document.image_circle_mm,
         squeeze=document.squeeze,
@@ -201,6 +207,7 @@ def lens_of(document: LensDocument, lens_id: int = 0) -> Lens:
         breathing_percent=document.breathing_percent,
         correction=document.correction,
         correction_long=document.correction_long or (document.correction if long else None),
+        assumed=frozenset(assumed),
         weight_kg=document.weight_kg,
         front_mm=document.front_mm,
         iris=document.iris,

@@ -8,6 +8,7 @@ from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
 from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
 from hextan.core.equipment.needs import lacking
 from hextan.core.equipment.package import (
+    F_OF_T,
     Body,
     CropRule,
     FormatInPackage,
@@ -39,6 +40,7 @@ from hextan.core.equipment.speed import Highest, highest_of, readout_fps, speed_
 from hextan.core.equipment.window_drawing import dark_of_rect, window_map
 
 __all__ = [
+    "F_OF_T",
     "SETTINGS_SCHEMA",
     "Body",
     "Card",

@@ -270,6 +270,11 @@ class Body:
     slot_use: SlotUse = "after"
     weight_kg: float | None = None
 
+    @property
+    def states_ei(self) -> bool:
+        """Whether any sensitivity is stated; others stand in where none is."""
+        return bool(self.eis or self.base_eis)
+
     @cached_property
     def places(self) -> tuple[FormatInPackage, ...]:
         """Its recording formats where they stand."""
@@ -285,6 +290,11 @@ class Body:
         c = columns_of([here.as_request(lens=None) for here in self.places], 1.0)
         needed = needed_circle_mm(c.recorded_w, c.recorded_h, c.offset_x, c.offset_y)
         return dict(zip((here.recording.id for here in self.places), needed.tolist(), strict=True))
+
+
+#: Where only T is known the f-number is taken a third of a stop wider, so that no depth is told that is not there
+#: (common practice, no source).
+F_OF_T = 2 ** (1 / 6)
 
 
 @dataclass(frozen=True)
@@ -323,6 +333,8 @@ class Lens:
     #: How much a body's correction of its distortion crops, at the short and at the long end.
     correction: float | None = None
     correction_long: float | None = None
+    #: Figures that nobody stated and that stand in, by their names: a verdict that rests on one says so.
+    assumed: frozenset[str] = frozenset()
 
     @property
     def is_zoom(self) -> bool:

@@ -10,7 +10,9 @@ from hextan.core.packing.document import ThingKind
 from hextan.core.shots import ShotChoice
 
 #: As of shots; and those that the kit has to give up, though something does them.
-KitVerdict: TypeAlias = Literal["does", "nearly", "cannot", "open", "given_up"]
+KitVerdict: TypeAlias = Literal["does", "depends", "nearly", "cannot", "open", "given_up"]
+#: Verdicts of shots that a kit is packed for.
+DONE: tuple[KitVerdict, ...] = ("does", "depends", "nearly")
 
 
 class KitStep(TypedDict):

@@ -239,7 +239,11 @@ def _choices(
     there = np.array(
         [all(t in whole.allowed and whole.there(t, day) for t in (body, lens, *adapters)) for lens, body, adapters in ways]
     )  # fmt: skip
-    good = _on_main(judged, _plain_first(judged, order[does & there[of_cell[order]]]))
+    at_hand = there[of_cell[order]]
+    if not (does & at_hand).any():
+        # What depends on figures that nobody stated is packed where nothing else does the shot.
+        does = judged.depends.ravel()[order]
+    good = _on_main(judged, _plain_first(judged, order[does & at_hand]))
     pinned = None if shot.pin is None else pinned_cell(judged, shot.pin)
     if pinned is not None:
         # What was decided by hand is made so, whatever it misses.

@@ -7,15 +7,13 @@ from collections.abc import Callable
 from statistics import median
 
 from hextan.core.base import Unit, weight_words
-from hextan.core.packing.answers import KitAnswer, KitShot, SideBySide, SideFigure, SideShot
+from hextan.core.packing.answers import DONE, KitAnswer, KitShot, SideBySide, SideFigure, SideShot
 from hextan.core.packing.choices import Choices, choices_of
 from hextan.core.packing.document import KitPlan
 from hextan.core.packing.reasons import ANOTHER_UNIT
 from hextan.core.packing.told import money, plural
 from hextan.core.packing.view import Packed
 from hextan.core.shots import ShotChoice, ShotList, head_of, with_what
-
-_DONE = ("does", "nearly")
 
 
 def side_by_side(first: Packed, second: Packed) -> SideBySide:
@@ -48,8 +46,8 @@ def _shot(first: Packed, second: Packed, s: int) -> SideShot:
         "name": shot.name,
         "first": _choice_words(one),
         "second": _choice_words(other),
-        "does_first": one is not None and one["verdict"] in _DONE,
-        "does_second": other is not None and other["verdict"] in _DONE,
+        "does_first": one is not None and one["verdict"] in DONE,
+        "does_second": other is not None and other["verdict"] in DONE,
         "stops": whole(2 * math.log2(p[0] / q[0])) if both and p[0] > 0 and q[0] > 0 else None,
         "blur_percent": whole(q[1] - p[1]),
         "pixels": whole(q[2] / p[2]) if both and p[2] > 0 else None,

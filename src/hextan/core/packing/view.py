@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from hextan.core.base import limit_words, weight_words
 from hextan.core.equipment import Package, PackageSettings
-from hextan.core.packing.answers import KitAnswer, KitDay, KitShot, KitVerdict, OtherKit
+from hextan.core.packing.answers import DONE, KitAnswer, KitDay, KitShot, KitVerdict, OtherKit
 from hextan.core.packing.choices import Choices, choices_of
 from hextan.core.packing.days import DayPlan, days_of
 from hextan.core.packing.document import KitPlan, Packing
@@ -67,7 +67,7 @@ def packed(
         "proved": solution.proved,
         "stopped": solution.stopped,
         # One that was pinned to what does not do it is made so, and is not done.
-        "shots_done": sum(row["verdict"] in ("does", "nearly") for row in laid),
+        "shots_done": sum(row["verdict"] in DONE for row in laid),
         "lenses": sum(n for t, n in solution.counts.items() if whole.things.every[t].kind == "lens"),
         "weight_kg": sum((whole.things.every[t].weight_kg or 0.0) * n for t, n in solution.counts.items()),
         "weight_unknown": [whole.things.every[t].name for t in solution.counts if whole.things.every[t].weight_kg is None],
@@ -79,7 +79,7 @@ def packed(
         "things": things,
         "left_out": added,
         "adds_nothing": nothing,
-        "filters": filters_of((s["key"], s["choice"]) for s in laid if s["choice"] is not None and s["verdict"] in ("does", "nearly")),
+        "filters": filters_of((s["key"], s["choice"]) for s in laid if s["choice"] is not None and s["verdict"] in DONE),
         "shots": laid,
         "days": [_day(whole, day) for day in days if day.setups],
         "rent": rent_of(whole, solution, things),
@@ -239,7 +239,7 @@ def _disagree(whole: Choices, solution: Solution) -> list[str]:
         answer = answer_of_shot(packages[has], whole.settings, shot.shot)
         pinned = shot.shot.pin is not None
         near = answer["verdict"] == "nearly" and _within(answer["best"], whole.plan)
-        if not (pinned or answer["verdict"] == "does" or near):
+        if not (pinned or answer["verdict"] in ("does", "depends") or near):
             wrong.append(shot.shot.name)
     return wrong
 

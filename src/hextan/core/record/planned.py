@@ -42,6 +42,8 @@ class Planned(TypedDict):
     verdict: ShotVerdict
     #: What binds, or is missing.
     binds: str
+    #: What has to be so that nobody stated.
+    provided: list[str]
     #: None where nothing is chosen.
     on: OnCamera | None
     marks: str
@@ -132,6 +134,7 @@ def _planned(package: Package, settings: PackageSettings, shot: Shot) -> Planned
         "framing": shot.framing,
         "verdict": answer["verdict"],
         "binds": answer["binds"],
+        "provided": answer["provided"],
         "on": on,
         "marks": "T" if best is None else best["marks"],
         "is_zoom": best is not None and best["is_zoom"],

@@ -27,6 +27,7 @@ from hextan.core.shots import Shot, ShotAnswer, answer_of_shot, day_order, pictu
 
 _VERDICTS: dict[str, tuple[str, Tone]] = {
     "does": ("✓", "covers"),
+    "depends": ("?", "marginal"),
     "nearly": ("≈", "marginal"),
     "cannot": ("✕", "short"),
     "open": ("", "quiet"),

@@ -6,8 +6,9 @@ from typing import Literal, TypeAlias
 
 from typing_extensions import TypedDict
 
-#: Everything is met; only the framing is off, by little; something is missing; nothing is asked.
-ShotVerdict: TypeAlias = Literal["does", "nearly", "cannot", "open"]
+#: Everything is met; nothing is missed but by figures that nobody stated; only the framing is off, by little; something is
+#: missing; nothing is asked.
+ShotVerdict: TypeAlias = Literal["does", "depends", "nearly", "cannot", "open"]
 
 
 class CellFault(TypedDict):
@@ -123,6 +124,8 @@ class ShotAnswer(TypedDict):
     #: With what it could be made, the least trouble first.
     changes: list[ShotChange]
     warnings: list[ShotWarning]
+    #: What has to be so that nobody stated, for the verdict to hold.
+    provided: list[str]
     #: Where it is not on its unit's main format: what forces it off, in words; empty on it.
     off_main: str
     #: Of a choice that is pinned: how far from best it is.
@@ -172,6 +175,7 @@ class ShotsView(TypedDict):
 
     answers: list[ShotAnswer]
     does: int
+    depends: int
     nearly: int
     cannot: int
     open: int

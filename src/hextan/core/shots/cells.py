@@ -290,6 +290,47 @@ class Cells:
             named["the light"] = self.lit[1]
         return Limits(tuple(named), tuple(named.values()))
 
+    @cached_property
+    def guessed(self) -> tuple[Flags, Flags]:
+        """Of which formats the widest and the narrowest stop by the light rest on what nobody stated, shape (F,): sensitivities,
+        and ND where neither the body nor the package has any."""
+        bodies = [here.body for here in self.layout.places]
+        silent = np.array([not body.states_ei for body in bodies], dtype=bool)
+        bare = np.array([not body.nd_stops for body in bodies], dtype=bool) & (
+            not self.layout.package.filters
+        )
+        return silent | bare, silent
+
+    @cached_property
+    def known_stops(self) -> tuple[Floats, Floats]:
+        """As wide and as narrow as the stop may be by all that is stated, (L, F)."""
+        found = []
+        for limits, name, guessed, wide in (
+            (self.no_wider, "too much light", self.guessed[0], True),
+            (self.no_narrower, "the light", self.guessed[1], False),
+        ):
+            free = 0.0 if wide else np.inf
+            values = tuple(
+                np.where(guessed, free, value) if each == name else value
+                for each, value in zip(limits.names, limits.values, strict=True)
+            )
+            found.append(Limits(limits.names, values).tightest(wide))
+        return found[0], found[1]
+
+    def light_provided(self, i: int, j: int, wide: Floats, narrow: Floats) -> str:
+        """What would let a stop be right that the light allows by no figure that is stated."""
+        body = self.layout.places[j].body
+        short = -2 * math.log2(float(narrow[i, j]) / float(wide[i, j]))
+        if self.no_wider.binding(i, j, True) == "too much light":
+            density = 0.3 * math.ceil(short - 1 / 12)
+            return (
+                f"with ND {density:.1f}: {body.name} states none"
+                if body.states_ei
+                else f"with ND {density:.1f}, or a lower EI: {body.name} states neither"
+            )
+        ei = float(self.ei_span[1][j]) * 2**short
+        return f"at EI {two_digits_up(ei):.0f}: {body.name} states none"
+
     def asked(self, mark: float) -> Floats:
         """A stop that is asked for, as T at the sensor."""
         stops = self.needs.stops
@@ -386,6 +427,16 @@ class Cells:
     def fits_mounts(self) -> Flags:
         """Where the lens goes on the body and draws a flat field."""
         return self.layout.mounts & self.layout.rectilinear
+
+
+def two_digits_up(figure: float) -> float:
+    """Round up to two significant digits.
+
+    >>> two_digits_up(12_345.0)
+    13000.0
+    """
+    scale = 10.0 ** (math.floor(math.log10(figure)) - 1)
+    return math.ceil(figure / scale - 1e-9) * scale
 
 
 def listed_eis(body: Body) -> list[int]:

@@ -19,6 +19,7 @@ from hextan.core.base import (
     stops_words,
     weight_words,
 )
+from hextan.core.bench import ASSUMED_EIS
 from hextan.core.equipment import RecordingFormat, main_words
 from hextan.core.finder import Check as OfFormats
 from hextan.core.finder import FinderAsk, candidates, checks_of
@@ -29,6 +30,8 @@ from hextan.core.shots.layout import Layout
 #: A framing within this of what was wanted is it; within the second it is nearly (common practice, no source).
 SAME_PERCENT = 3.0
 NEARLY_PERCENT = 10.0
+#: Nearer than this a close focus that nobody states may bind (common practice, no source).
+NEAR_M = 1.5
 #: What is to spare where nothing can be measured.
 PLENTY = np.inf
 
@@ -49,6 +52,10 @@ class Check:
     spare: Floats
     #: What a cell has of it, in words.
     has: Callable[[int, int], str]
+    #: Where it is missed by a figure that nobody stated and that stands in: such a miss is not known, and never red.
+    unsure: Flags | None = None
+    #: What has to be so in a cell that nobody stated, met or missed; empty where all that it rests on is stated.
+    provided: Callable[[int, int], str] = lambda i, j: ""
 
 
 def checks_of_shot(cells: Cells) -> list[Check]:
@@ -91,7 +98,17 @@ def _covers(cells: Cells) -> Check:
             return f"{told} for all that is recorded, and the delivered picture is covered"
         return told
 
-    return Check("covers", "the lens covers", True, 1.0, met, share, spare, has)
+    assumed = layout.assumed("image_circle_mm")
+
+    def provided(i: int, j: int) -> str:
+        lens = layout.rows[i].lens
+        if unknown[i, j]:
+            return f"{lens.name} covers: no image circle is stated"
+        told = "reaches the corners" if not met[i, j] else "covers as others of its class do"
+        return f"{lens.name} {told}: its circle is assumed, not stated" if assumed[i, 0] else ""
+
+    unsure = np.broadcast_to(assumed, met.shape) & ~met
+    return Check("covers", "the lens covers", True, 1.0, met, share, spare, has, unsure, provided)
 
 
 def _format_checks(cells: Cells) -> list[Check]:
@@ -267,8 +284,17 @@ def _place(cells: Cells) -> Check:
             return f"{told}: {name} is {distance_words(least, unit)}"
         return f"{told}, at {name}" if least > 0 else told
 
+    def provided(i: int, j: int) -> str:
+        lens = cells.layout.rows[i].lens
+        close = lens.close_focus_m is None and float(at[i, j]) < NEAR_M
+        return (
+            f"{lens.name} focuses at {distance_words(float(at[i, j]), unit)}: no close focus is stated"
+            if close
+            else ""
+        )
+
     # Close focus and keep-out are never wishes.
-    return Check("place", "a place for the camera", True, 1.0, met, short, spare, has)
+    return Check("place", "a place for the camera", True, 1.0, met, short, spare, has, None, provided)
 
 
 def nearest_name(cells: Cells, i: int, j: int) -> str:
@@ -348,7 +374,39 @@ def _stop(cells: Cells) -> Check:
         told = "no stop" if not np.isfinite(low) else f"T{low:.3g}"
         return f"{least} needs {told}, {most} allows T{high:.2g}: {stops_words(min(-float(spare[i, j]), 99.0))} short"
 
-    return Check("stop", "a stop for everything", True, 1.0, met, share, np.where(free, PLENTY, spare), has)
+    wide_known, narrow_known = cells.known_stops
+    with np.errstate(divide="ignore", invalid="ignore"):
+        unsure = ~met & (2 * np.log2(narrow_known / wide_known) >= -1 / 12)
+
+    def provided(i: int, j: int) -> str:
+        here, lens = cells.layout.places[j], cells.layout.rows[i].lens
+        told = [cells.light_provided(i, j, wide, narrow)] if not met[i, j] and unsure[i, j] else []
+        held = cells.needs.hold is not None and cells.no_wider.binding(i, j, True) == "the depth"
+        if held and "f_number" in lens.assumed:
+            told.append(f"{lens.name} is as deep as its T-stop suggests: no f-number is stated")
+        if (
+            met[i, j]
+            and cells.needs.lit is not None
+            and cells.needs.lit.lux is not None
+            and not here.body.states_ei
+        ):
+            told.append(
+                f"{here.body.name} goes from EI {ASSUMED_EIS[0]} to {ASSUMED_EIS[-1]}: none is stated"
+            )
+        return "; ".join(told)
+
+    return Check(
+        "stop",
+        "a stop for everything",
+        True,
+        1.0,
+        met,
+        share,
+        np.where(free, PLENTY, spare),
+        has,
+        unsure,
+        provided,
+    )
 
 
 def _wished_stops(cells: Cells) -> list[Check]:

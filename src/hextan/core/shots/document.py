@@ -40,7 +40,7 @@ class Pin(Part):
 class Noted(Part):
     """An answer that was taken note of, and of what it was one: later on, what changed is told."""
 
-    verdict: Literal["does", "nearly", "cannot", "open"]
+    verdict: Literal["does", "depends", "nearly", "cannot", "open"]
     told: Annotated[str, Field(max_length=400)]
     #: A fingerprint of the cells that were asked.
     asked: Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]

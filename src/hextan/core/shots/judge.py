@@ -1,6 +1,7 @@
 """Which lens on which format does a shot? One judgement, its rules stated here and in docs/shots.md.
 
-1. A cell does the shot where every must is met; it nearly does where only the framing is off, by `NEARLY_PERCENT` at most.
+1. A cell does the shot where every must is met; it nearly does where only the framing is off, by `NEARLY_PERCENT` at most;
+   it depends where all that is missed is missed by figures that nobody stated and that stand in.
 2. Of those that do, the first by score: the sum of weight x share over all wishes, over the sum of the weights.
 3. Equal scores are settled by `TIE_BREAKS`, one after the other.
 4. Where nothing does, the nearest: fewest musts missed, then the most of them reached, then as above.
@@ -37,6 +38,8 @@ TIE_BREAKS = (
 )
 #: Places that differ by less than this, in octaves, are alike.
 ALIKE_PLACES = 0.25
+#: What is missed only by figures that nobody stated stands behind what does the shot, and before what nearly does.
+DEPENDS = 0.25
 _DIGITS = 9
 
 
@@ -54,13 +57,34 @@ class Judged:
         return np.asarray(np.sum(musts, axis=0, dtype=float))
 
     @cached_property
+    def unsure(self) -> Floats:
+        """How many of the missed musts are missed by figures that nobody stated."""
+        guessed = [
+            check.unsure & ~check.met for check in self.checks if check.must and check.unsure is not None
+        ]
+        return (
+            np.asarray(np.sum(guessed, axis=0, dtype=float)) if guessed else np.zeros(self.cells.layout.shape)
+        )
+
+    @cached_property
+    def depends(self) -> Flags:
+        """Where nothing is missed but by figures that nobody stated."""
+        return np.asarray((self.missed > 0) & (self.missed == self.unsure))
+
+    def provided(self, k: int) -> list[str]:
+        """What has to be so in a cell that nobody stated."""
+        i, j = self.at(k)
+        told = (check.provided(i, j) for check in self.checks if check.must)
+        return [each for each in told if each]
+
+    @cached_property
     def nearly(self) -> Flags:
         """Where only the framing is off, and by little."""
         framing = next((c for c in self.checks if c.name == "framing" and c.must), None)
         if framing is None:
             return np.zeros(self.cells.layout.shape, dtype=bool)
         off = np.abs(np.nan_to_num(self.cells.wider, nan=np.inf) - 1) <= NEARLY_PERCENT / 100 + 1e-9
-        return np.asarray((self.missed == 1) & ~framing.met & off)
+        return np.asarray((self.missed - self.unsure == 1) & ~framing.met & off)
 
     @cached_property
     def score(self) -> Floats:
@@ -114,7 +138,10 @@ class Judged:
     def order(self) -> list[int]:
         """All cells by their flat number, the best first."""
         reached = np.sum([check.share for check in self.checks if check.must], axis=0)
-        missed = np.where(self.missed == 0, 0.0, np.where(self.nearly, 0.5, self.missed))
+        known = np.where(self.nearly, 0.5, self.missed - self.unsure)
+        missed = np.where(
+            self.missed == 0, 0.0, np.where(self.depends, DEPENDS, known + DEPENDS * (self.unsure > 0))
+        )
         keys = [missed, np.where(missed >= 1, -np.round(reached, _DIGITS), 0.0), -np.round(self.score, _DIGITS),
                 *(-tie for tie in self.ties)]  # fmt: skip
         mounted = np.flatnonzero(self.cells.layout.mounts)
@@ -132,6 +159,8 @@ class Judged:
         i, j = self.at(k)
         if self.missed[i, j] == 0:
             return "does"
+        if self.depends[i, j]:
+            return "depends"
         return "nearly" if self.nearly[i, j] else "cannot"
 
     def settled_by(self, first: int, second: int) -> str:

@@ -110,6 +110,10 @@ class Layout:
         """Of each lens, shape (L, 1)."""
         return self._of_lens(lambda lens: lens.squeeze)
 
+    def assumed(self, figure: str) -> Flags:
+        """Of which lenses a figure stands in that nobody stated, shape (L, 1)."""
+        return np.asarray(self._of_lens(lambda lens: float(figure in lens.assumed)) > 0)
+
     def nearness(self, main: MainFormat) -> Counts:
         """How near each format is to a main one, shape (F,): 3 is it, 0 another body."""
         return np.array([nearness(here, main) for here in self.places], dtype=np.int64)

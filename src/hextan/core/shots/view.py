@@ -73,6 +73,7 @@ def shots_view(
     return {
         "answers": answers,
         "does": verdicts["does"],
+        "depends": verdicts["depends"],
         "nearly": verdicts["nearly"],
         "cannot": verdicts["cannot"],
         "open": verdicts["open"],
@@ -172,7 +173,13 @@ def _changed(document: ShotList, answers: list[ShotAnswer]) -> list[ChangedAnswe
 
 
 def _told(verdict: ShotVerdict, told: str) -> str:
-    words = {"does": "", "nearly": "nearly: ", "cannot": "not: nearest is ", "open": "open"}
+    words = {
+        "does": "",
+        "depends": "not known: ",
+        "nearly": "nearly: ",
+        "cannot": "not: nearest is ",
+        "open": "open",
+    }
     return f"{words[verdict]}{told}"
 
 
@@ -189,6 +196,7 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "runner_up_lacks": "",
         "changes": [],
         "warnings": [],
+        "provided": [],
         "off_main": "",
         "pinned": None,
         "noted": {"verdict": "open", "told": "", "asked": ""},
@@ -220,6 +228,7 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "runner_up": None if second is None else choice_of(judged, second),
         "runner_up_lacks": "" if second is None else judged.settled_by(chosen, second),
         "warnings": warnings_of(judged, chosen),
+        "provided": judged.provided(chosen),
         "off_main": off_main_of(judged, chosen),
         "pinned": None if shot.pin is None else _against_best(judged, best, pinned, shot.pin),
     }

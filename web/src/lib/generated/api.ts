@@ -10195,7 +10195,7 @@ export interface components {
              * @description What it comes to.
              * @enum {string}
              */
-            verdict: "does" | "nearly" | "cannot" | "open" | "given_up";
+            verdict: "does" | "depends" | "nearly" | "cannot" | "open" | "given_up";
         };
         /**
          * KitStep
@@ -13830,7 +13830,7 @@ export interface components {
              * @description What it comes to.
              * @enum {string}
              */
-            verdict: "does" | "nearly" | "cannot" | "open";
+            verdict: "does" | "depends" | "nearly" | "cannot" | "open";
         };
         /**
          * NotedNow
@@ -13852,7 +13852,7 @@ export interface components {
              * @description What it comes to.
              * @enum {string}
              */
-            verdict: "does" | "nearly" | "cannot" | "open";
+            verdict: "does" | "depends" | "nearly" | "cannot" | "open";
         };
         /**
          * OfShot
@@ -15490,6 +15490,11 @@ export interface components {
             /** @description Picture. */
             picture: components["schemas"]["Picture"];
             /**
+             * Provided
+             * @description Provided.
+             */
+            provided: string[];
+            /**
              * Scene
              * @description Scene.
              */
@@ -15514,7 +15519,7 @@ export interface components {
              * @description What it comes to.
              * @enum {string}
              */
-            verdict: "does" | "nearly" | "cannot" | "open";
+            verdict: "does" | "depends" | "nearly" | "cannot" | "open";
             /**
              * What
              * @description What.
@@ -18401,6 +18406,11 @@ export interface components {
              */
             pinned: string | null;
             /**
+             * Provided
+             * @description Provided.
+             */
+            provided: string[];
+            /**
              * Reasons
              * @description Reasons.
              */
@@ -18417,7 +18427,7 @@ export interface components {
              * @description What it comes to.
              * @enum {string}
              */
-            verdict: "does" | "nearly" | "cannot" | "open";
+            verdict: "does" | "depends" | "nearly" | "cannot" | "open";
             /**
              * Warnings
              * @description Warnings.
@@ -19108,6 +19118,11 @@ export interface components {
              * @description Days.
              */
             days: components["schemas"]["DayOfShots"][];
+            /**
+             * Depends
+             * @description Depends.
+             */
+            depends: number;
             /**
              * Does
              * @description Does.

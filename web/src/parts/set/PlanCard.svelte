@@ -29,9 +29,10 @@
   <h2>Planned <span class="soft">{planned.scene}{planned.unit ? `, camera ${planned.unit}` : ''}</span></h2>
   {#if planned.keep_out}<p class="caution" role="note">{planned.keep_out}</p>{/if}
   {#if on}
-    {#if planned.verdict !== 'does'}<p class="bad">
+    {#if planned.verdict !== 'does' && planned.verdict !== 'depends'}<p class="bad">
         {planned.verdict === 'nearly' ? 'Nearly' : 'Not as wanted'}: {planned.binds}
       </p>{/if}
+    {#if planned.provided.length}<p class="warn">If {planned.provided.join('; ')}</p>{/if}
     <dl>
       <dt>Body, mode</dt>
       <dd>

@@ -86,9 +86,17 @@
             ).toFixed(0)} % {best.percent > 0 ? 'wider' : 'tighter'} than wanted{/if}
         </dd>
       {/if}
+      {#if answer.provided.length}
+        <dt class="soft">if</dt>
+        <dd>
+          <ul>
+            {#each answer.provided as told, k (k)}<li class="warn">{told}</li>{/each}
+          </ul>
+        </dd>
+      {/if}
       <dt class="soft">binds</dt>
       <dd class={verdict.look === 'ok' ? '' : verdict.look}>{answer.binds || 'nothing is asked yet'}</dd>
-      {#if answer.verdict === 'nearly' || answer.verdict === 'cannot'}
+      {#if ['depends', 'nearly', 'cannot'].includes(answer.verdict)}
         <dt class="soft">would work with</dt>
         <dd>
           {#if changes === null}
@@ -173,8 +181,8 @@
     {#if rented}
       <p class={VERDICTS[rented.verdict].look}>
         {#if rented.best && rented.verdict !== 'cannot'}With the catalogue: {withWhat(rented.best)}
-          {rented.verdict === 'nearly' ? 'nearly does it' : 'does it'}.{:else}Nothing in the catalogue does it
-          either: {rented.binds}.{/if}
+          {{ nearly: 'nearly does it', depends: 'may do it' }[String(rented.verdict)] ??
+            'does it'}.{:else}Nothing in the catalogue does it either: {rented.binds}.{/if}
       </p>
     {/if}
   {/if}

@@ -33,7 +33,7 @@
       }
     }),
   )
-  const VERDICT_NAMES = ['does', 'nearly', 'cannot', 'open'] as const
+  const VERDICT_NAMES = ['does', 'depends', 'nearly', 'cannot', 'open'] as const
 </script>
 
 {#each offered as { key, label, options, list } (key)}
@@ -57,7 +57,7 @@
 {/each}
 {#if sheet}
   <span class="counts">
-    {#each VERDICT_NAMES as verdict (verdict)}
+    {#each VERDICT_NAMES.filter((name) => name !== 'depends' || sheet.depends || filter.verdict === name) as verdict (verdict)}
       <button
         class="knob {VERDICTS[verdict].look}"
         aria-pressed={filter.verdict === verdict}

@@ -19,7 +19,7 @@ const choice: ShotChoice = {
   shutter_deg: 180, ei: 400, nd_stops: 0, nd_parts: [], over_stops: 0, crop_ids: [], field_width_m: 1.2, field_height_m: 0.5, percent: 8,
 } // prettier-ignore
 const answer: ShotAnswer = {
-  key: 'a', verdict: 'nearly', off_main: 'Off the main format, UHD of Full, Skerry: 200 fps progressive: 60 fps at most (with 40).', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
+  key: 'a', verdict: 'nearly', provided: ['Wren 40 covers: no image circle is stated'], off_main: 'Off the main format, UHD of Full, Skerry: 200 fps progressive: 60 fps at most (with 40).', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
     { name: 'framing', wanted: 'chest', has: '8 % wider', met: false, must: true }],
   runner_up: null, runner_up_lacks: '', changes: [], warnings: [{ code: 'keep_out', text: 'Keep-out of 2.50 m' }],
   pinned: null, noted: { verdict: 'nearly', told: '', asked: '' },
@@ -84,6 +84,7 @@ it('the detail turns a must into a wish, keeps the choice and asks the catalogue
   await userEvent.click(screen.getByRole('button', { name: 'Apply' }))
   expect(onapply).toHaveBeenLastCalledWith({ distance: '2.78 m' })
   expect(screen.getByText('Keep-out of 2.50 m')).toBeTruthy()
+  expect(screen.getByText('Wren 40 covers: no image circle is stated')).toBeTruthy()
   expect(screen.getByText(/200 fps progressive: 60 fps at most/)).toBeTruthy()
   expect(screen.getByText(/on\s+full frame/)).toBeTruthy()
   await userEvent.click(screen.getByRole('checkbox', { name: /Framing/ }))
@@ -112,6 +113,7 @@ it('tells what the list uses, the most used first, and how many more there are',
   const sheet = {
     answers: [],
     does: 0,
+    depends: 0,
     nearly: 0,
     cannot: 0,
     open: 0,
