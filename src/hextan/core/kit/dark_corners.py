@@ -2,7 +2,7 @@
 
 Everything is counted in stops, so that light, field and handling can be ranked together: light lost counts
 as it is, field lost as the light gathered on it (2 log2 of the factor), handling by `HANDLING_STOPS`
-(common practice, no source). The rules stand here and in `docs/coverage.md`.
+(common practice, no source). The rules stand here and in `docs/kit.md`.
 """
 
 from __future__ import annotations
