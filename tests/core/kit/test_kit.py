@@ -431,3 +431,24 @@ def test_part_of_the_kit():
 def test_a_longer_lens_shows_less_and_a_shorter_one_more(low, high, off):
     """40 mm are wanted: 50 show 40/50 of the field, 32 show 40/32; a zoom goes as near as it can."""
     assert Candidate(0, low, high, 40.0, covers=True).size_percent == pytest.approx(off)
+
+
+def test_a_column_carries_the_rate_of_the_format_that_it_is_named_by():
+    """Two formats of one picture, the first to 30 and the second to 120: no title may say that the first goes to 120."""
+    formats = [
+        a_format("6K raw", raster=[6000, 3375], rates=["24-30"]),
+        a_format("HD", raster=[1920, 1080], rates=["24-120"]),
+    ]
+    body = parse_body(a_body([a_mode("Full", window=[6000, 3375], formats=formats, row_time_us=2.0)]))
+    kit = kit_package([body], [lens(1)])
+    (column,) = kit_matrix(kit, MatrixAsk(delivery=PLAIN))["columns"]
+    assert (column["name"], column["also"], column["highest_fps"], column["faster"]) == (
+        "6K raw",
+        ["HD"],
+        30,
+        "HD 120 (readout 139.86) fps",
+    )
+    one = kit_matrix(kit, MatrixAsk(delivery=PLAIN, across="formats"))["columns"]
+    assert [(c["highest_fps"], c["faster"]) for c in one] == [(30, ""), (120, "")]
+    (picture,) = kit_ladder(kit, LadderAsk(delivery=PLAIN))["pictures"]
+    assert (picture["highest_fps"], picture["faster"]) == (30, "HD 120 (readout 139.86) fps")

@@ -1,5 +1,16 @@
 /** Entries of the log as they are written here. */
-import type { LogEntry, LogKept, OnCamera, Planned, SetDay, Take, TakeHeld, Tick } from './types'
+import type {
+  BodyOption,
+  LensOption,
+  LogEntry,
+  LogKept,
+  OnCamera,
+  Planned,
+  SetDay,
+  Take,
+  TakeHeld,
+  Tick,
+} from './types'
 import type { Waiting } from './waiting'
 
 /** A key that nobody else makes; without a secure context a random one. */
@@ -36,7 +47,7 @@ const written = (writer: Writer, at: Date) => ({
 })
 
 export const EMPTY: OnCamera = {
-  body: '', mode: '', format: '', lens: '', adapters: [], focal_mm: null, stop: null, ei: null, nd_stops: null,
+  body: '', mode: '', format: '', lens: '', lens_set: '', adapters: [], focal_mm: null, stop: null, ei: null, nd_stops: null,
   fps: null, shutter_deg: null, focus_m: null, crops: null, squeeze: null, card: '',
 } // prettier-ignore
 
@@ -153,3 +164,9 @@ export function lastOn(
 export const nextTake = (takes: readonly ListedTake[], shot: string | null, unit: string): number =>
   1 +
   Math.max(0, ...takes.filter((t) => t.entry.shot === shot && t.entry.unit === unit).map((t) => t.entry.take))
+
+/** The lens of a name, out of its set where it is said: several sets may have one of that name. */
+export function lensIn(body: BodyOption | null, on: OnCamera): LensOption | null {
+  const found = body?.lenses.filter((lens) => lens.name === on.lens) ?? []
+  return found.find((lens) => lens.lens_set === on.lens_set) ?? found[0] ?? null
+}

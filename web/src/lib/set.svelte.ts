@@ -6,6 +6,7 @@ import { LiveLine } from './live.svelte'
 import {
   changed,
   EMPTY,
+  lensIn,
   lastOn,
   listed,
   newBooking,
@@ -202,13 +203,13 @@ export class SetPage {
   readonly body = $derived<BodyOption | null>(
     this.seen?.day.bodies.find((body) => body.name === this.on.body) ?? this.seen?.day.bodies[0] ?? null,
   )
-  readonly lens = $derived<LensOption | null>(this.body?.lenses.find((l) => l.name === this.on.lens) ?? null)
+  readonly lens = $derived<LensOption | null>(lensIn(this.body, this.on))
 
   bodyOf(on: OnCamera): BodyOption | null {
     return this.seen?.day.bodies.find((body) => body.name === on.body) ?? null
   }
   lensOf(on: OnCamera): LensOption | null {
-    return this.bodyOf(on)?.lenses.find((lens) => lens.name === on.lens) ?? null
+    return lensIn(this.bodyOf(on), on)
   }
   /** The letter before a stop, as its lens is marked. */
   marks(on: OnCamera) {

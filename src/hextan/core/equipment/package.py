@@ -494,6 +494,22 @@ class Package:
         return {}
 
     @cached_property
+    def _sets_of_lens_names(self) -> dict[str, list[str]]:
+        found: dict[str, list[str]] = {}
+        for lens_set, lens in self.lenses.values():
+            found.setdefault(lens.name, []).append(lens_set.name)
+        return found
+
+    def lens_words(self, name: str, of: str) -> str:
+        """A lens by its name, and its set where several have a lens of that name."""
+        return f"{name}, {of}" if of and len(self._sets_of_lens_names.get(name, ())) > 1 else name
+
+    def lens_named(self, name: str, of: str = "") -> Lens | None:
+        """The lens of a name, out of a set where one is said; None where there is none."""
+        found = [(lens_set.name, lens) for lens_set, lens in self.lenses.values() if lens.name == name]
+        return next((lens for kit, lens in found if kit == of), found[0][1] if found else None)
+
+    @cached_property
     def formats(self) -> dict[int, FormatInPackage]:
         """Every recording format by its id, with its scan mode and body."""
         return {here.recording.id: here for body in self.bodies for here in body.places}

@@ -24,8 +24,10 @@ class MatrixColumn(TypedDict):
     format_class: str
     recorded_mm: list[float]
     picture_mm: list[float]
+    #: Of the format that it is named by; and which of the others goes faster, with its rate.
     highest_fps: float | None
     rate_text: str
+    faster: str
 
 
 class MountedBy(TypedDict):
@@ -85,8 +87,10 @@ class PictureRead(TypedDict):
     names: list[str]
     mode: str
     body: str
+    #: Of the format that it is named by; and which of the others goes faster, with its rate.
     highest_fps: float | None
     rate_text: str
+    faster: str
 
 
 class LadderRung(TypedDict):

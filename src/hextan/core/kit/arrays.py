@@ -341,15 +341,17 @@ def _crops(
     return whole
 
 
-def fastest(kit: Kit, group: list[int]) -> Highest:
-    """The column of a group on which the highest rate can be chosen."""
-    found = [kit.highest[j] for j in group]
-    return max(found, key=lambda h: (h.usable_fps or 0.0, h.possible_fps or 0.0))
+def faster(kit: Kit, group: list[int]) -> str:
+    """Which other format of a group goes faster than the one that it is named by, and how fast; empty where none does."""
+    best = max(group, key=lambda j: kit.highest[j].usable_fps or 0.0)
+    if (kit.highest[best].usable_fps or 0.0) <= (kit.highest[group[0]].usable_fps or 0.0):
+        return ""
+    return f"{kit.places[best].recording.name} {kit.highest[best].text} fps"
 
 
 def told_picture(kit: Kit, group: list[int]) -> PictureRead:
     """What is told of formats that show the same picture."""
-    place, highest = kit.places[group[0]], fastest(kit, group)
+    place, highest = kit.places[group[0]], kit.highest[group[0]]
     return {
         "format_id": place.recording.id,
         "format_ids": [kit.places[j].recording.id for j in group],
@@ -358,6 +360,7 @@ def told_picture(kit: Kit, group: list[int]) -> PictureRead:
         "body": place.body.name,
         "highest_fps": highest.usable_fps,
         "rate_text": highest.text,
+        "faster": faster(kit, group),
     }
 
 

@@ -15,7 +15,7 @@ from hextan.core.kit.arrays import (
     VERDICTS,
     Kit,
     class_columns,
-    fastest,
+    faster,
     kit_of,
     pictures,
 )
@@ -59,7 +59,7 @@ def reference_dict(kit: Kit) -> ReferenceAnswer:
 
 def _column(kit: Kit, group: list[int], by_class: bool) -> MatrixColumn:
     j, c = group[0], kit.columns
-    place, highest = kit.places[j], fastest(kit, group)
+    place, highest = kit.places[j], kit.highest[j]
     return {
         "format_id": place.recording.id,
         "format_ids": [kit.places[k].recording.id for k in group],
@@ -72,6 +72,7 @@ def _column(kit: Kit, group: list[int], by_class: bool) -> MatrixColumn:
         "picture_mm": [float(c.picture_w[j]), float(c.picture_h[j])],
         "highest_fps": highest.usable_fps,
         "rate_text": highest.text,
+        "faster": faster(kit, group),
     }
 
 

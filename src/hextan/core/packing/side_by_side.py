@@ -63,7 +63,7 @@ def _choice_words(shot: KitShot | None) -> str:
 
 
 def _lens(choice: ShotChoice) -> str:
-    return f"{choice['lens']} at {choice['focal_mm']:.0f}" if choice["is_zoom"] else choice["lens"]
+    return f"{choice['lens_told']} at {choice['focal_mm']:.0f}" if choice["is_zoom"] else choice["lens_told"]
 
 
 def _measured(packed: Packed, s: int) -> tuple[float, float, float] | None:

@@ -177,7 +177,7 @@ def _day(whole: Choices, day: DayPlan) -> KitDay:
                 "key": key(setup.shot),
                 "name": whole.shots[setup.shot].shot.name,
                 "scene": whole.shots[setup.shot].shot.scene,
-                "lens": choice["lens"],
+                "lens": choice["lens_told"],
                 "body": choice["body"],
                 "mode": choice["mode"],
                 "format": choice["format"],

@@ -47,10 +47,14 @@ def live_held(
     on, notes = on_camera(package, body, heard, planned, last)
     if last is None and planned is not None and planned.body == body:
         # Nobody said what the camera cannot say: a lens without contacts, ND before it.
-        update = {"nd_stops": planned.nd_stops} if on.nd_stops is None else {}
+        update: dict[str, object] = {"nd_stops": planned.nd_stops} if on.nd_stops is None else {}
         if not on.lens and heard.lens is None:
-            update |= {"lens": planned.lens, "adapters": planned.adapters, "focal_mm": planned.focal_mm}  # type: ignore[dict-item]
+            names = ("lens", "lens_set", "adapters", "focal_mm")
+            update |= {name: getattr(planned, name) for name in names}
         on = on.model_copy(update=update)
+    if planned is not None and on.lens == planned.lens and not on.lens_set:
+        # A camera says the name of its lens, and no set: of several of that name the planned one is meant.
+        on = on.model_copy(update={"lens_set": planned.lens_set})
     return {"on": on, "notes": notes, "held": held_take(package, settings, shot, on)}
 
 

@@ -211,7 +211,10 @@ def on_of_clip(
     if here is not None:
         update |= {"body": here.body.name, "mode": here.mode.name, "format": here.recording.name}
     if facts.lens.lower() in lenses:
-        update["lens"] = lenses[facts.lens.lower()]
+        update["lens"] = name = lenses[facts.lens.lower()]
+        update["lens_set"] = next(
+            (o.lens_set for o in (logged, planned) if o is not None and o.lens == name), ""
+        )
     said = {
         "stop": facts.t_stop,
         "ei": facts.ei,

@@ -357,14 +357,19 @@ def _flickers(pair: Pair) -> list[str]:
 
 def _lens(pair: Pair) -> Iterator[Difference]:
     p, u = pair.planned, pair.used
-    if _said(p.lens, u.lens) and p.lens != u.lens:
+    other_set = p.lens == u.lens and _said(p.lens_set, u.lens_set) and p.lens_set != u.lens_set
+    if _said(p.lens, u.lens) and (p.lens != u.lens or other_set):
         # On another body the lens is another as a matter of course: what both come to is told with the body.
-        alone = None if p.body != u.body else pair.only(lens=u.lens, adapters=u.adapters, focal_mm=u.focal_mm)
+        alone = (
+            None
+            if p.body != u.body
+            else pair.only(lens=u.lens, lens_set=u.lens_set, adapters=u.adapters, focal_mm=u.focal_mm)
+        )
         yield _row(
             "lens",
             "Lens",
-            p.lens,
-            u.lens,
+            pair.package.lens_words(p.lens, p.lens_set),
+            pair.package.lens_words(u.lens, u.lens_set),
             [*_frames(pair.before, alone), *_depth(pair, pair.before, alone), *_covered(alone)],
         )
         return

@@ -37,6 +37,8 @@ class OnCamera(Part):
     mode: Short = ""
     format: Short = ""
     lens: Short = ""
+    #: The set of the lens, where it is known: several may have a lens of that name.
+    lens_set: Short = ""
     adapters: Annotated[list[Name], Field(max_length=2)] = []
     #: As set on a zoom.
     focal_mm: FocalMm | None = None

@@ -34,7 +34,7 @@ def found_of(package: Package, on: OnCamera) -> Found:
          if (p.body.name, p.recording.name) == (on.body, on.format) and on.mode in ("", p.mode.name)),
         None,
     )  # fmt: skip
-    lens = next((lens for _, lens in package.lenses.values() if lens.name == on.lens), None)
+    lens = package.lens_named(on.lens, on.lens_set) if on.lens else None
     by_name = {adapter.name: adapter for adapter in package.adapters}
     crops = {} if here is None else {crop.name: crop.id for crop in here.body.crops}
     asked = [*on.adapters, *(on.crops or [])]

@@ -116,6 +116,7 @@ def on_camera(
             "format": "" if window is None else window.here.recording.name,
             "crops": list(window.crops) if window is not None and heard.read_mm is not None else None,
             "lens": lens,
+            "lens_set": before.lens_set if lens == before.lens else "",
             "adapters": adapters,
             "focal_mm": before.focal_mm if focal is None and lens == before.lens else focal,
             "stop": stop if stop is not None else before.stop,

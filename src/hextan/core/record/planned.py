@@ -47,6 +47,8 @@ class Planned(TypedDict):
     #: None where nothing is chosen.
     on: OnCamera | None
     marks: str
+    #: The lens, with its set where several have one of that name.
+    lens_told: str
     is_zoom: bool
     effective_mm: float | None
     megapixels: float | None
@@ -92,6 +94,7 @@ def on_by_plan(package: Package, settings: PackageSettings, shot: Shot) -> OnCam
         mode=best["mode"],
         format=best["format"],
         lens=best["lens"],
+        lens_set=best["lens_set"],
         adapters=best["adapters"],
         focal_mm=best["focal_mm"] if best["is_zoom"] else None,
         stop=stop if stop is not None and 0.3 <= stop <= 256 else None,
@@ -137,6 +140,7 @@ def _planned(package: Package, settings: PackageSettings, shot: Shot) -> Planned
         "provided": answer["provided"],
         "on": on,
         "marks": "T" if best is None else best["marks"],
+        "lens_told": "" if best is None else package.lens_words(best["lens"], best["lens_set"]),
         "is_zoom": best is not None and best["is_zoom"],
         "effective_mm": None if best is None else best["effective_mm"],
         "megapixels": None if figures is None else figures.megapixels,

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from hextan.core.base import Unit, distance_words, limits, share_words, span_words
 from hextan.core.bench import viewfinder
 from hextan.core.equipment import FormatInPackage, Lens, LensSet, combinations
-from hextan.core.kit import KitMatrix, MatrixAsk, MatrixFigures, MatrixRow, kit_matrix
+from hextan.core.kit import KitMatrix, MatrixAsk, MatrixColumn, MatrixFigures, MatrixRow, kit_matrix
 from hextan.core.sheets.document import SheetPlan
 from hextan.core.sheets.material import (
     Draft,
@@ -118,8 +118,18 @@ def _format_columns(
     columns = []
     for each in matrix["columns"]:
         also = f" and {len(each['also'])} more" if each["also"] else ""
-        columns += [column(title, unit, f"{each['name']}{also}", each["body"]) for title, unit in parts]
+        columns += [
+            column(title, unit, f"{each['name']}{also}", f"{each['body']}{_rate(each)}")
+            for title, unit in parts
+        ]
     return columns, list(range(len(matrix["columns"])))
+
+
+def _rate(of: MatrixColumn) -> str:
+    """The rate of the format that a column is named by, and of one beside it that goes faster."""
+    if of["highest_fps"] is None:
+        return ""
+    return f", {of['rate_text']} fps" + (f" ({of['faster']})" if of["faster"] else "")
 
 
 def _cells_of(lens: Lens, focal: float, of: MatrixFigures, j: int) -> list[Cell]:

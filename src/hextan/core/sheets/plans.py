@@ -107,7 +107,7 @@ def _shot_cells(shot: Shot, answer: ShotAnswer, unit: Unit, m: Material) -> list
 
     name = "ISO" if m.settings.words == "stills" else "EI"
     light = [] if best["ei"] is None else [f"{name} {best['ei']}", *(best["nd_parts"] or [])]
-    lens = f"{best['lens']} at {best['focal_mm']:g}" if best["is_zoom"] else best["lens"]
+    lens = f"{best['lens_told']} at {best['focal_mm']:g}" if best["is_zoom"] else best["lens_told"]
     if best["adapters"]:
         lens += f" + {' + '.join(best['adapters'])}"
     base = float(parse_rate(m.settings.base_fps))

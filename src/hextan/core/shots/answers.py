@@ -28,6 +28,8 @@ class ShotChoice(TypedDict):
     lens_id: int
     lens: str
     lens_set: str
+    #: With its set where several have a lens of that name.
+    lens_told: str
     adapter_ids: list[int]
     adapters: list[str]
     #: As it is set on the lens; what it frames like on the production's window of reference.

@@ -41,6 +41,7 @@ def choice_of(judged: Judged, k: int) -> ShotChoice:
         "lens_id": lens.id,
         "lens": lens.name,
         "lens_set": row.lens_set.name,
+        "lens_told": layout.package.lens_words(lens.name, row.lens_set.name),
         "adapter_ids": list(way.key),
         "adapters": [adapter.name for adapter in way.adapters],
         "focal_mm": float(cells.focal_mm[i, j]) / m,
@@ -150,7 +151,8 @@ def with_what(judged: Judged, k: int) -> str:
     layout = judged.cells.layout
     here, row = layout.places[j], layout.rows[i]
     focal = float(judged.cells.focal_mm[i, j] / layout.magnification[i, j])
-    name = f"{row.lens.name} at {focal:.0f}" if row.lens.is_zoom else row.lens.name
+    told = layout.package.lens_words(row.lens.name, row.lens_set.name)
+    name = f"{told} at {focal:.0f}" if row.lens.is_zoom else told
     return f"{name} on {here.body.name}, {here.recording.name}"
 
 

@@ -79,7 +79,7 @@ def shots_view(
         "open": verdicts["open"],
         "bodies": _uses(choice["body"] for choice in chosen),
         "formats": _uses(f"{choice['format']}, {choice['body']}" for choice in chosen),
-        "lenses": _uses(choice["lens"] for choice in chosen),
+        "lenses": _uses(choice["lens_told"] for choice in chosen),
         "days": _days(document.shots, answers),
         "against": reference_words(package),
         "on_main": _on_main(settings, document, answers),
@@ -107,7 +107,7 @@ def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> S
         if len(kept) > MOST_KEPT:
             kept.popitem(last=False)
     best = found["best"]
-    told = "" if best is None else f"{best['lens']} on {best['body']}, {best['format']}"
+    told = "" if best is None else f"{best['lens_told']} on {best['body']}, {best['format']}"
     # Shots with the same needs share what was worked out.
     return {
         **found,
@@ -277,13 +277,14 @@ def _day(day: str, unit: str, answers: list[ShotAnswer]) -> DayOfShots:
         return sum(of(a) != of(b) for a, b in pairwise(chosen))
 
     runs: list[Use] = [
-        {"name": name, "shots": len(list(run))} for name, run in groupby(choice["lens"] for choice in chosen)
+        {"name": name, "shots": len(list(run))}
+        for name, run in groupby(choice["lens_told"] for choice in chosen)
     ]
     return {
         "day": day,
         "unit": unit,
         "shots": len(answers),
-        "lens_changes": changes(lambda c: c["lens"]),
+        "lens_changes": changes(lambda c: c["lens_id"]),
         "format_changes": changes(lambda c: (c["body"], c["mode"], c["format"])),
         "body_changes": changes(lambda c: c["body"]),
         "runs": runs,

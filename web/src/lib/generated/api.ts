@@ -3858,6 +3858,7 @@ export interface components {
              *       "card": "",
              *       "format": "",
              *       "lens": "",
+             *       "lens_set": "",
              *       "mode": ""
              *     }
              */
@@ -3932,6 +3933,7 @@ export interface components {
              *       "card": "",
              *       "format": "",
              *       "lens": "",
+             *       "lens_set": "",
              *       "mode": ""
              *     }
              */
@@ -12830,6 +12832,11 @@ export interface components {
              */
             body: string;
             /**
+             * Faster
+             * @description Faster.
+             */
+            faster: string;
+            /**
              * Format Class
              * @description Class of the recording by its size; none where it is near to no named size.
              */
@@ -13994,6 +14001,12 @@ export interface components {
              */
             lens: string;
             /**
+             * Lens Set
+             * @description Lens set.
+             * @default
+             */
+            lens_set: string;
+            /**
              * Mode
              * @description Mode.
              * @default
@@ -14080,6 +14093,12 @@ export interface components {
              * @default
              */
             lens?: string;
+            /**
+             * Lens Set
+             * @description Lens set.
+             * @default
+             */
+            lens_set?: string;
             /**
              * Mode
              * @description Mode.
@@ -15005,6 +15024,11 @@ export interface components {
              */
             body: string;
             /**
+             * Faster
+             * @description Faster.
+             */
+            faster: string;
+            /**
              * Format Id
              * @description Format id.
              */
@@ -15455,6 +15479,11 @@ export interface components {
              * @description Keep out.
              */
             keep_out: string;
+            /**
+             * Lens Told
+             * @description Lens told.
+             */
+            lens_told: string;
             /**
              * Marks
              * @description How the ring is marked: T or f/.
@@ -18574,6 +18603,11 @@ export interface components {
              */
             lens_set: string;
             /**
+             * Lens Told
+             * @description Lens told.
+             */
+            lens_told: string;
+            /**
              * Marks
              * @description How the ring is marked: T or f/.
              */
@@ -19471,6 +19505,11 @@ export interface components {
              * @description Body.
              */
             body: string;
+            /**
+             * Faster
+             * @description Faster.
+             */
+            faster: string;
             /**
              * Format Id
              * @description Format id.
@@ -20798,6 +20837,7 @@ export interface components {
              *       "card": "",
              *       "format": "",
              *       "lens": "",
+             *       "lens_set": "",
              *       "mode": ""
              *     }
              */
@@ -20932,6 +20972,7 @@ export interface components {
              *       "card": "",
              *       "format": "",
              *       "lens": "",
+             *       "lens_set": "",
              *       "mode": ""
              *     }
              */

@@ -122,7 +122,8 @@
             ><span class="name">{c.name}</span>{#if c.also.length}<span class="soft">
                 +{c.also.length}</span
               >{/if}<br /><span class="soft small"
-              >{mm(c.picture_mm[0])} mm{c.highest_fps ? `, ${c.rate_text} fps` : ''}</span
+              >{mm(c.picture_mm[0])} mm{c.highest_fps ? `, ${c.rate_text} fps` : ''}{#if c.faster}<br
+                />{c.faster}{/if}</span
             ></th
           >
         {/each}

@@ -29,7 +29,9 @@
           <th scope="col"
             >{c.name}{#if c.also.length}
               +{c.also.length}{/if}<br /><span class="soft">{c.body}</span><br /><span class="soft"
-              >{mm(c.picture_mm[0])} mm</span
+              >{mm(c.picture_mm[0])} mm{c.highest_fps ? `, ${c.rate_text} fps` : ''}{c.faster
+                ? `; ${c.faster}`
+                : ''}</span
             ></th
           >
         {/each}

@@ -65,7 +65,7 @@
                   >{row.names[0]}{row.names.length > 1 ? ` +${row.names.length - 1}` : ''}</button
                 > <span class="soft">{row.body}</span></th
               >
-              <td class="number figure">{row.rate_text} fps</td>
+              <td class="number figure">{row.rate_text} fps{row.faster ? `; ${row.faster}` : ''}</td>
               <td class="number figure">{row.kept} of {row.lines.length}</td>
               <td class="number figure">{row.widest_mm === null ? '–' : `${mm(row.widest_mm)} mm`}</td>
               <td class="text" class:ok={row.text === null}>{row.text ?? '✓ wide enough'}</td>

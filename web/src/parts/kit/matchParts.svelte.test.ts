@@ -172,7 +172,7 @@ describe('field and distance', () => {
 it('tells what keeps the field in slow motion', async () => {
   const answer: SlowMotion = {
     base: { format_id: 9, name: 'UHD', body: 'Skerry' }, fps: 100, words: ['Some.'],
-    rows: [{ format_id: 10, format_ids: [10], names: ['HD'], mode: 'Fast', body: 'Skerry', highest_fps: 120, rate_text: '120', kept: 1, widest_mm: 20, text: 'Too long.',
+    rows: [{ format_id: 10, format_ids: [10], names: ['HD'], mode: 'Fast', body: 'Skerry', highest_fps: 120, rate_text: '120', faster: '', kept: 1, widest_mm: 20, text: 'Too long.',
              lines: [{ lens: 'Heron 50', lens_id: 4, needed_mm: 25, nearest: { ...NEAR, lens: 'Heron 25', same: true } }, { lens: 'Heron 18', lens_id: 8, needed_mm: 9, nearest: null }] }],
   } // prettier-ignore
   const onchange = vi.fn()

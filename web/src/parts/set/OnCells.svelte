@@ -41,8 +41,9 @@
   const stopText = (stop: number | null | undefined) => (stop == null ? '–' : `${marks}${aperture(stop)}`)
   const ndText = (stops: number | null | undefined) =>
     stops == null ? 'ND –' : stops ? `ND ${ndStops(stops)}` : 'no ND'
-  const lensText = ({ lens: name, focal_mm }: OnCamera) =>
-    `${name || 'not said'}${focal_mm ? ` at ${mm(focal_mm)}` : ''}`
+  const several = (name: string) => (body?.lenses.filter((l) => l.name === name).length ?? 0) > 1
+  const lensText = ({ lens: name, lens_set, focal_mm }: OnCamera) =>
+    `${name || 'not said'}${lens_set && several(name) ? `, ${lens_set}` : ''}${focal_mm ? ` at ${mm(focal_mm)}` : ''}`
   const rateText = ({ fps, shutter_deg }: OnCamera) =>
     `${rate(fps)} fps, ${shutter_deg ? trade.shutter(shutter_deg, fps ?? 25) : '–'}`
   const eiText = (ei: number | null | undefined) => (ei == null ? `${trade.sensitivity} –` : String(ei))
@@ -66,6 +67,7 @@
   function pickLens(found: LensOption) {
     onset({
       lens: found.name,
+      lens_set: found.lens_set,
       adapters: found.adapters,
       focal_mm: found.short_mm < found.long_mm ? found.short_mm : null,
       ...(on.stop !== null && found.stops[0] && on.stop < found.stops[0] ? { stop: found.stops[0] } : {}),
@@ -152,8 +154,10 @@
         options={body.lenses.map((l) => ({
           value: l.id,
           label: l.name,
-          more: [l.contacts ? '' : 'no contacts', ...l.adapters].filter(Boolean).join(', '),
-          planned: l.name === plan?.lens,
+          more: [several(l.name) ? l.lens_set : '', l.contacts ? '' : 'no contacts', ...l.adapters]
+            .filter(Boolean)
+            .join(', '),
+          planned: l.name === plan?.lens && (!plan.lens_set || l.lens_set === plan.lens_set),
         }))}
         value={lens?.id ?? null}
         onpick={(id) => {

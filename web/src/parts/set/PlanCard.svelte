@@ -41,7 +41,8 @@
       </dd>
       <dt>Lens</dt>
       <dd>
-        {on.lens}{planned.is_zoom && on.focal_mm ? ` at ${mm(on.focal_mm)} mm` : ''}{on.adapters.length
+        {planned.lens_told}{planned.is_zoom && on.focal_mm ? ` at ${mm(on.focal_mm)} mm` : ''}{on.adapters
+          .length
           ? ` through ${on.adapters.join(' + ')}`
           : ''}
         {#if planned.effective_mm}<span class="soft">frames like {mm(planned.effective_mm)}</span>{/if}

@@ -59,7 +59,7 @@ export function shotColumns(
 
 export function lensWords(choice: ShotAnswer['best'] | undefined): string {
   if (!choice) return ''
-  return choice.is_zoom ? `${choice.lens} at ${Math.round(choice.focal_mm)}` : choice.lens
+  return choice.is_zoom ? `${choice.lens_told} at ${Math.round(choice.focal_mm)}` : choice.lens_told
 }
 
 export const stopWords = (choice: ShotAnswer['best'] | undefined) =>

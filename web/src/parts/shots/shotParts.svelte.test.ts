@@ -14,7 +14,7 @@ import ShotFilters from './ShotFilters.svelte'
 afterEach(cleanup)
 
 const choice: ShotChoice = {
-  format_id: 1, format: 'S16 → HD', mode: 'S16', body: 'Ebb 64', lens_id: 1, lens: 'Reach 19–92', lens_set: 'Reach', adapter_ids: [2],
+  format_id: 1, format: 'S16 → HD', mode: 'S16', body: 'Ebb 64', lens_id: 1, lens: 'Reach 19–92', lens_set: 'Reach', lens_told: 'Reach 19–92', adapter_ids: [2],
   adapters: ['plain'], focal_mm: 29.4, is_zoom: true, effective_mm: 57, distance_m: 2.9, focus_m: null, stop: 4, marks: 'T', fps: 100,
   shutter_deg: 180, ei: 400, nd_stops: 0, nd_parts: [], over_stops: 0, crop_ids: [], field_width_m: 1.2, field_height_m: 0.5, percent: 8,
 } // prettier-ignore
