@@ -182,7 +182,7 @@ def test_a_production_speaks_in_the_words_of_its_trade(client, production_id):
 
 
 def test_a_new_bench_begins_in_the_words_of_the_trade(session):
-    """In stills by the time, against full frame: 90 degrees at 25 frames a second are 1/100 s."""
+    """In stills by the time, and the production against full frame where nothing else is said: 90 degrees at 25 frames a second are 1/100 s."""
     from hextan.core.equipment import parse_settings
     from hextan.store import models, repositories
     from hextan.store.kinds import SETTINGS
@@ -192,14 +192,19 @@ def test_a_new_bench_begins_in_the_words_of_the_trade(session):
     version, settings = SETTINGS.versioned(session, demo.id)
     plain = settings.model_dump(mode="json")
     for words, shutter, reference in (("cine", "angle", "super35"), ("video", "time", "super35"), ("stills", "time", "full_frame")):  # fmt: skip
-        asked = parse_settings(plain | {"words": words, "shutter_deg": 90.0})
+        asked = parse_settings(
+            plain
+            | {
+                "words": words,
+                "shutter_deg": 90.0,
+                "reference": None if words == "stills" else {"name": "super35"},
+            }
+        )
         version = SETTINGS.save(session, demo.id, version, asked)
         state = repositories.read_bench(session, demo.id)[1]
-        assert (state.light.shutter, state.light.shutter_s, state.reference.name) == (
-            shutter,
-            0.01,
-            reference,
-        )
+        house = repositories.load_package(session, demo.id).reference.name
+        assert state.reference is None
+        assert (state.light.shutter, state.light.shutter_s, house) == (shutter, 0.01, reference)
 
 
 def test_a_glance_follows_the_equipment(client, production_id):

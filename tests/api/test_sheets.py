@@ -129,7 +129,7 @@ def test_the_kit_of_a_sheet_is_the_kit_of_its_page(client, at, production_id):
     while (seen := client.post(f"{at}/view", json=asked).json())["working"]:
         assert "looked for" in seen["sheet"]["why_empty"]
         assert time.monotonic() < until
-    assert "6 lenses" in seen["sheet"]["lead"]
+    assert "7 lenses" in seen["sheet"]["lead"]
     # It was looked for under the name of the kit, as the page of kits does.
     found = client.get(f"/api/v1/productions/{production_id}/packing/searches/primes").json()
-    assert found["kit"]["lenses"] == 6
+    assert found["kit"]["lenses"] == 7

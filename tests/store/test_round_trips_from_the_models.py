@@ -28,6 +28,7 @@ HINTS = {
     "LensDocument.circles": [{"at": 2.0, "circle_mm": 40.0}],
     "Shot.wishes": {"framing": 2.0}, "Packing.stock": [{"thing": {"kind": "body", "name": "Ebb 64"}}], "Source.path": "/lines",
     "BenchState.reference": {"name": "own", "own": {"name": "Ours", "width_mm": 27.0, "height_mm": 15.0}, "by": "height"},
+    "PackageSettings.sizes": {"MS": "knees"},
     "PackageSettings.reference": {"name": "own", "own": {"name": "Ours", "width_mm": 27.0, "height_mm": 15.0}, "by": "height"},
     "ShotList.noted": {"s": {"verdict": "does", "told": "40 mm", "asked": "0123456789abcdef"}},
     "Take.said": {"start": "2026-05-04T18:00:00Z", "end": "2026-05-04T18:01:00Z", "samples": 7, "left_out": 1,

@@ -64,8 +64,9 @@ def test_from_an_empty_machine_to_the_bench(empty, capsys):
         print(f"\nfrom an empty machine to the Bench: {entries} entries, {seconds:.1f} s")
     assert entries <= 12
     assert seconds < 90
-    # An 18 mm on 38.1 mm of width is like an 18 * 24.89 / 38.1 on Super 35.
-    expect(page.locator(".sum")).to_contain_text(f"{18 * 24.89 / 38.1:.1f} mm")
+    # The first body is full frame, and so is the reference: an 18 mm on 38.1 mm of width is like an 18 * 36 / 38.1.
+    expect(page.locator(".sum")).to_contain_text("on full frame")
+    expect(page.locator(".sum")).to_contain_text(f"{18 * 36 / 38.1:.1f} mm")
 
 
 def test_what_is_missing_is_said_with_its_cure(empty, base_url):
@@ -197,7 +198,7 @@ def test_a_question_with_the_names_of_the_production_is_set_on_its_bench(bench):
 def test_a_reference_of_ones_own_is_what_crops_are_told_against(bench):
     at = bench.url.split("/bench")[0]
     bench.goto(f"{at}/package/settings")
-    bench.get_by_label("Add a reference").select_option(label="half frame, 24 × 18 mm")
+    bench.get_by_label("Add a window of reference").select_option(label="half frame, 24 × 18 mm")
     expect(bench.get_by_label("Width of half frame")).to_have_value("24")
     with bench.expect_response(lambda r: r.request.method == "PUT" and r.url.endswith("/settings") and r.ok):
         bench.get_by_label("Width of half frame").fill("23.5")
@@ -209,6 +210,18 @@ def test_a_reference_of_ones_own_is_what_crops_are_told_against(bench):
     assert "reference=own%3A23.5x18%3Ahalf+frame" in bench.url
     bench.reload()
     expect(bench.locator(".sum")).to_contain_text("Frames like, on half frame")
+    # Another than the production's is looked at here alone, and that is said.
+    expect(bench.get_by_text("the production counts against Super 35", exact=False)).to_be_visible()
+    bench.get_by_role("button", name="Count as the production does").click()
+    expect(bench.locator(".sum")).to_contain_text("Frames like, on Super 35")
+    # The production's own is chosen in Settings, and holds on every page.
+    bench.goto(f"{at}/package/settings")
+    with bench.expect_response(lambda r: r.request.method == "PUT" and r.url.endswith("/settings") and r.ok):
+        bench.get_by_label("Reference of the production").select_option(label="full frame")
+    bench.goto(f"{at}/shots")
+    expect(bench.get_by_text(re.compile(r"on\s+full frame")).first).to_be_visible()
+    bench.goto(f"{at}/bench")
+    expect(bench.locator(".sum")).to_contain_text("Frames like, on full frame")
 
 
 def test_a_production_speaks_in_the_words_of_stills(bench):

@@ -182,7 +182,7 @@ def test_what_a_view_shows_becomes_a_sheet(opened, page, base_url, at):
     assert (kept["kind"], kept["large"]) == ("shots", True)
     page.goto(f"{base_url}/p/{production}/kit/primes")
     page.get_by_role("link", name="As a sheet, to print or to send").click()
-    expect(page.get_by_role("img", name=re.compile("^Page 1 of"))).to_contain_text("Ebb and primes: 6 lenses")
+    expect(page.get_by_role("img", name=re.compile("^Page 1 of"))).to_contain_text("Ebb and primes: 7 lenses")
 
 
 def test_on_a_telephone_the_sheet_is_read(browser, base_url, at):
