@@ -234,3 +234,25 @@ def test_costs_are_the_least_of_all_ways_to_pay():
         {"stock": [{"thing": {"kind": "lens", "name": "a"}, "per_day": 50.0, "per_week": 120.0}]}
     ).stock[0]
     assert [cost_of(stock, days) for days in (1, 2, 3, 7, 8, 10)] == [50.0, 100.0, 120.0, 120.0, 170.0, 240.0]
+
+
+def test_another_adapter_behind_a_lens_is_a_lens_change():
+    """The lens comes off its body for it: the days count it as the search does."""
+    asked = [
+        {},
+        {},
+        {"stop": "T2-T2.8"},
+        {"distance": "1.5-2.2 m"},
+        {"framing": "chest", "distance": "1.5-2.2 m"},
+    ]
+    shots = [
+        Shot(key=f"s{n}", name=f"{n}", day="1", **({"framing": "waist"} | more))
+        for n, more in enumerate(asked)
+    ]
+    answer = packed(PACKAGE, PLAIN, ShotList(shots=shots), Packing(), KitPlan(name="a"), Watch()).answer
+    made = [shot["choice"]["adapters"] for shot in answer["shots"]]
+    apart = sum(a != b for a, b in zip(made, made[1:], strict=False))
+    assert (
+        apart == answer["changes"] == next(s["value"] for s in answer["steps"] if s["by"] == "changes") == 2
+    )
+    assert [("lens" in setup["changed"]) for setup in answer["days"][0]["setups"]].count(True) == 2

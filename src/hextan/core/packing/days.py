@@ -1,7 +1,7 @@
 """The days with a kit: which choice each shot is made with, what is changed between two shots, and what that takes.
 
 The choices of a day and unit are found together, by dynamic programming, exactly: first in the sense of the kit's order
-(fewest changes before the wishes, or the wishes before them), then the fewest minutes. A change is another lens or another
+(fewest changes before the wishes, or the wishes before them), then the fewest minutes. A change is another lens, another adapter behind it, or another
 body than the shot before.
 """
 
@@ -123,7 +123,10 @@ class _Moves:
             return np.array([getattr(ways[o], pick) for o, _ in of], dtype=np.int64)
 
         self.body = column("body", states)[:, None] != column("body", next_states)
-        self.lens = column("lens", states)[:, None] != column("lens", next_states)
+        # A lens comes off its body as well where another adapter goes behind it.
+        pairs = [[ways[o].adapters != ways[n].adapters for n, _ in next_states] for o, _ in states]
+        remounted = ~self.body & np.array(pairs, dtype=bool).reshape(len(states), len(next_states))
+        self.lens = (column("lens", states)[:, None] != column("lens", next_states)) | remounted
         self.mode = ~self.body & (_modes(whole, before, states)[:, None] != _modes(whole, after, next_states))
         changed = self.body | self.lens
         on, was = b.needs.rig.kind == "gimbal", a.needs.rig.kind == "gimbal"
