@@ -5,7 +5,7 @@ day, where the program covers it by runs.
 """
 
 import math
-from itertools import combinations, permutations, product
+from itertools import combinations, pairwise, permutations, product
 
 import pytest
 from hypothesis import given, settings
@@ -251,7 +251,7 @@ def test_another_adapter_behind_a_lens_is_a_lens_change():
     ]
     answer = packed(PACKAGE, PLAIN, ShotList(shots=shots), Packing(), KitPlan(name="a"), Watch()).answer
     made = [shot["choice"]["adapters"] for shot in answer["shots"]]
-    apart = sum(a != b for a, b in zip(made, made[1:], strict=False))
+    apart = sum(a != b for a, b in pairwise(made))
     assert (
         apart == answer["changes"] == next(s["value"] for s in answer["steps"] if s["by"] == "changes") == 2
     )

@@ -1,8 +1,8 @@
 """The days with a kit: which choice each shot is made with, what is changed between two shots, and what that takes.
 
 The choices of a day and unit are found together, by dynamic programming, exactly: first in the sense of the kit's order
-(fewest changes before the wishes, or the wishes before them), then the fewest minutes. A change is another lens, another adapter behind it, or another
-body than the shot before.
+(fewest changes before the wishes, or the wishes before them), then the fewest minutes. A change is another lens, another adapter
+behind it, or another body than the shot before.
 """
 
 from __future__ import annotations
