@@ -37,7 +37,7 @@ def test_daylight_on_a_body_of_few_facts_asks_for_nd_and_is_not_red():
     found = answer(FEW_FACTS, lens(1, focal=50.0), **asked_)
     assert found["verdict"] == "depends" and found["best"] is not None
     (told,) = [each for each in found["provided"] if "ND" in each]
-    assert told.startswith("with ND ") and "states neither" in told
+    assert told.startswith("with ND ") and "states no EI and no ND" in told
     # What it asks for is enough, and a third of a stop less would not be: checked by judging again with it.
     density = float(told.split("ND ")[1].split(",")[0])
     enough = answer(FEW_FACTS, lens(1, focal=50.0), (NdFilter("ND", density / 0.3),), **asked_)
@@ -124,3 +124,17 @@ def test_taking_away_what_is_assumed_never_turns_a_verdict_red(data):
     covers = next(check for check in judged.checks if check.name == "covers")
     only = (judged.missed == 1) & ~covers.met & judged.cells.layout.mounts
     assert not only.any() or before != "cannot"
+
+
+def test_an_ei_that_is_asked_for_and_that_nobody_states_is_told_and_breaks_nothing():
+    """Beyond what stands in (100 to 6400) no EI is left: it depends on the body, and is no fault."""
+    for light, told in (
+        ("200 lux, EI 12800-25600", "at EI 12800 to 25600"),
+        ("day, EI 10-50", "at EI 10 to 50"),
+    ):
+        found = answer(FEW_FACTS, lens(1, focal=50.0), framing="chest", distance="1-4 m", light=light)
+        assert found["verdict"] == "depends" and found["provided"][0].startswith(told)
+        assert (
+            answer(STATED, lens(1, focal=50.0), framing="chest", distance="1-4 m", light=light)["verdict"]
+            == "cannot"
+        )

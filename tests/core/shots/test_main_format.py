@@ -3,7 +3,8 @@
 import pytest
 
 from hextan.core.base import InvalidInputError
-from hextan.core.equipment import MainFormat, main_format, nearness, parse_settings
+from hextan.core.documents import body_of, parse_body
+from hextan.core.equipment import MainFormat, house_reference, main_format, nearness, parse_settings
 from hextan.core.packing import KitPlan, packed
 from hextan.core.shots import answer_of_shot, shots_view
 from hextan.core.shots.changes import changes_of
@@ -11,6 +12,7 @@ from hextan.core.shots.document import Shot
 from hextan.core.shots.edits import applied
 from hextan.core.shots.judge import judge
 from hextan.core.shots.needs import needs_of
+from tests.core.bodies import a_body, a_mode
 from tests.core.sheets.material import demo
 
 M = demo()
@@ -144,3 +146,34 @@ def test_a_kit_stays_on_the_main_format_as_the_shots_do():
 def test_what_cannot_be_meant_is_refused(mains, rule):
     with pytest.raises(InvalidInputError, match=rule):
         parse_settings({"mains": mains})
+
+
+def test_the_reference_of_a_production_goes_by_its_first_body_until_settings_name_one():
+    """Sizes: ISO 1007 and SMPTE ST 59 from memory; in which class people think is common practice, no source."""
+
+    def reference(settings=None, **body):
+        bodies = (
+            [body_of(parse_body(a_body([a_mode("Full", window=body["photosites"])], **body)), None, 1)]
+            if body
+            else []
+        )
+        found = house_reference(parse_settings(settings or {}), bodies)
+        return found.name if found.own is None else (found.own.name, found.own.width_mm)
+
+    full, super35, thirds = (
+        {"photosites": [6000, n], "pitch_um": um} for n, um in ((4000, 6.0), (3376, 4.15), (4508, 2.884))
+    )
+    assert [reference(), reference(**full), reference(**super35), reference(**thirds)] == [
+        "super35",
+        "full_frame",
+        "super35",
+        "full_frame",
+    ]
+    assert reference({"words": "stills"}, **super35) == "full_frame"
+    assert reference({"reference": {"name": "super35"}, "words": "stills"}, **full) == "super35"
+    # A window of its own is as large as it is in the list now; one that was taken off the list stays as it was.
+    chosen = {"name": "own", "own": {"name": "Ours", "width_mm": 20.0, "height_mm": 10.0}}
+    wider = {"reference": chosen, "references": [{"name": "Ours", "width_mm": 23.5, "height_mm": 15.0}]}
+    assert (reference(wider), reference({"reference": chosen})) == (("Ours", 23.5), ("Ours", 20.0))
+    with pytest.raises(InvalidInputError, match="take the window's size"):
+        parse_settings({"reference": {"name": "scan_mode", "scan_mode_id": 1}})

@@ -50,6 +50,7 @@ from hextan.core.base.figures import (
     span_words,
     stops_words,
     total_words,
+    two_digits,
 )
 from hextan.core.base.lengths import m_from_mm, mm_from_m, mm_from_um, um_from_mm
 from hextan.core.base.numbers import Counts, Flags, Floats, Real, positive
@@ -137,6 +138,7 @@ __all__ = [
     "stops_of_lens",
     "stops_words",
     "total_words",
+    "two_digits",
     "um_from_mm",
     "weight_figure",
     "weight_unit",

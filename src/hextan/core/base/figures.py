@@ -335,6 +335,17 @@ def crop_words(factor: float) -> str:
     return f"×{_rounded(factor, digits, up=True)}"
 
 
+def two_digits(figure: float, up: bool) -> float:
+    """Round to two significant digits, up or down.
+
+    >>> two_digits(123.4, True), two_digits(0.0567, False)
+    (130.0, 0.056)
+    """
+    scale = 10.0 ** (math.floor(math.log10(figure)) - 1)
+    steps = figure / scale
+    return float(f"{(math.ceil(steps - 1e-9) if up else math.floor(steps + 1e-9)) * scale:.6g}")
+
+
 def share_words(share: float) -> str:
     """Write a share as per cent; what is there does not print as nothing.
 

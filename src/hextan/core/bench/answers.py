@@ -25,6 +25,8 @@ class LensOnBench(TypedDict):
     mounted: LensAnswer
     adapter_stops: float
     mounting: Mounted
+    #: Figures that nobody stated and that stand in, by their names.
+    assumed: list[str]
     notes: list[Note]
 
 

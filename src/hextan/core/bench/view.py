@@ -106,6 +106,7 @@ def _lens(
         "mounted": {**mounted, "t_stop": None if t is None else t / math.sqrt(together.transmission)},
         "adapter_stops": together.stops_lost,
         "mounting": setting.mounting(chosen.body).told,
+        "assumed": sorted(setting.lens.assumed),
         "notes": setting.notes,
     }
 

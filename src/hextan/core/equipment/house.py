@@ -22,8 +22,12 @@ _FULL_FRAME: tuple[FormatClass, ...] = (
 
 def house_reference(settings: PackageSettings, bodies: Sequence[Body]) -> BenchReference:
     """What crops are told against in a production: as its settings say, else by the class of its first body."""
-    if settings.reference is not None:
-        return settings.reference
+    asked = settings.reference
+    if asked is not None:
+        # A window of the production's own is as large as Settings say now.
+        now = {window.name: window for window in settings.references}
+        own = None if asked.own is None else now.get(asked.own.name, asked.own)
+        return asked.model_copy(update={"own": own})
     if settings.words == "stills":
         return BenchReference(name="full_frame")
     if not bodies:

@@ -13,7 +13,7 @@ from functools import cached_property
 
 import numpy as np
 
-from hextan.core.base import MARKED, Flags, Floats, m_from_mm, mm_from_m
+from hextan.core.base import MARKED, Flags, Floats, m_from_mm, mm_from_m, two_digits
 from hextan.core.bench import ASSUMED_EIS
 from hextan.core.equipment import Body, FormatInPackage, PackageSettings
 from hextan.core.light import NdChoice, nd_choices, needed_lux, shutter_s, stop_for_lux
@@ -319,17 +319,17 @@ class Cells:
 
     def light_provided(self, i: int, j: int, wide: Floats, narrow: Floats) -> str:
         """What would let a stop be right that the light allows by no figure that is stated."""
-        body = self.layout.places[j].body
+        body, lit = self.layout.places[j].body, self.needs.lit
+        low, high = float(self.ei_span[0][j]), float(self.ei_span[1][j])
+        if low > high and lit is not None and lit.ei is not None:
+            return f"at EI {lit.ei.low:.0f} to {lit.ei.high:.0f}: {body.name} states none"
         short = -2 * math.log2(float(narrow[i, j]) / float(wide[i, j]))
         if self.no_wider.binding(i, j, True) == "too much light":
-            density = 0.3 * math.ceil(short - 1 / 12)
-            return (
-                f"with ND {density:.1f}: {body.name} states none"
-                if body.states_ei
-                else f"with ND {density:.1f}, or a lower EI: {body.name} states neither"
-            )
-        ei = float(self.ei_span[1][j]) * 2**short
-        return f"at EI {two_digits_up(ei):.0f}: {body.name} states none"
+            nd = f"with {'more ' if body.nd_stops else ''}ND {0.3 * math.ceil(short - 1 / 12):.1f}"
+            if body.states_ei:
+                return f"{nd}: {body.name} states none"
+            return f"{nd}, or a lower EI: {body.name} states no {'EI' if body.nd_stops else 'EI and no ND'}"
+        return f"at EI {two_digits(high * 2**short, True):.0f}: {body.name} states none"
 
     def asked(self, mark: float) -> Floats:
         """A stop that is asked for, as T at the sensor."""
@@ -427,16 +427,6 @@ class Cells:
     def fits_mounts(self) -> Flags:
         """Where the lens goes on the body and draws a flat field."""
         return self.layout.mounts & self.layout.rectilinear
-
-
-def two_digits_up(figure: float) -> float:
-    """Round up to two significant digits.
-
-    >>> two_digits_up(12_345.0)
-    13000.0
-    """
-    scale = 10.0 ** (math.floor(math.log10(figure)) - 1)
-    return math.ceil(figure / scale - 1e-9) * scale
 
 
 def listed_eis(body: Body) -> list[int]:

@@ -157,14 +157,3 @@ def distance_text(metres: float, unit: Unit, up: bool) -> str:
     halves = metres / (_FOOT_M / 24)
     whole = math.ceil(halves - 1e-9) if up else math.floor(halves + 1e-9)
     return distance_words(whole * _FOOT_M / 24, "ft")
-
-
-def two_digits(figure: float, up: bool) -> float:
-    """Round to two significant digits, up or down.
-
-    >>> two_digits(123.4, True), two_digits(0.0567, False)
-    (130.0, 0.056)
-    """
-    scale = 10.0 ** (math.floor(math.log10(figure)) - 1)
-    steps = figure / scale
-    return float(f"{(math.ceil(steps - 1e-9) if up else math.floor(steps + 1e-9)) * scale:.6g}")

@@ -22,13 +22,14 @@ from hextan.core.base import (
     mm_from_m,
     rate_words,
     stops_words,
+    two_digits,
     weight_figure,
 )
 from hextan.core.optics import conjugates
 from hextan.core.shots.cells import AT_A_MARK, Cells, Limits, listed_eis
 from hextan.core.shots.checks import SAME_PERCENT, Check, head_of
 from hextan.core.shots.document import NEEDS
-from hextan.core.shots.edits import Edit, cell, distance_text, trouble, two_digits
+from hextan.core.shots.edits import Edit, cell, distance_text, trouble
 from hextan.core.shots.judge import Judged
 from hextan.core.shots.words import TIMES_LUX
 

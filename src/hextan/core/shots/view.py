@@ -97,9 +97,7 @@ def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> S
     """Judge one shot, without what would do more; an answer that was worked out before is kept with the package."""
     kept: OrderedDict[Any, ShotAnswer] = package.worked_out.setdefault(_KEPT, OrderedDict())
     asked = shot.model_dump_json(exclude=_ASIDE)
-    # The unit is asked for nothing but its main format.
-    main = main_format(settings, shot.unit)
-    key = (asked, settings.model_dump_json(), "" if main is None else main.key)
+    key = (asked, _terms(settings, shot))
     found = kept.get(key)
     if found is None:
         found = _answer(package, settings, shot)
@@ -120,6 +118,12 @@ def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> S
     }
 
 
+def _terms(settings: PackageSettings, shot: Shot) -> tuple[str, str]:
+    """The production's own terms for a shot; its unit is asked for nothing but its main format."""
+    main = main_format(settings, shot.unit)
+    return settings.model_dump_json(), "" if main is None else main.key
+
+
 def answer_with_changes(
     package: Package, settings: PackageSettings, shot: Shot, catalogue: Package | None = None
 ) -> ShotAnswer:
@@ -131,13 +135,7 @@ def answer_with_changes(
     kept: OrderedDict[Any, tuple[Package | None, list[ShotChange]]] = package.worked_out.setdefault(
         _CHANGES, OrderedDict()
     )
-    main = main_format(settings, shot.unit)
-    key = (
-        shot.model_dump_json(exclude=_ASIDE),
-        settings.model_dump_json(),
-        "" if main is None else main.key,
-        id(catalogue),
-    )
+    key = (shot.model_dump_json(exclude=_ASIDE), _terms(settings, shot), id(catalogue))
     if key not in kept:
         kept[key] = catalogue, _changes(package, settings, shot, catalogue)
         if len(kept) > MOST_KEPT:

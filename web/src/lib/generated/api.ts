@@ -11233,6 +11233,11 @@ export interface components {
              */
             adapter_stops: number;
             /**
+             * Assumed
+             * @description Assumed.
+             */
+            assumed: string[];
+            /**
              * Circle Mm
              * @description Diameter of the image circle, behind the adapters; null where it is not stated. Millimetres.
              */

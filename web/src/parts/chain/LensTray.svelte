@@ -41,8 +41,8 @@
 <span class="item"><span class="soft">Mount</span> {lens.mount}</span>
 <span class="item"
   ><span class="soft">Image circle</span>
-  <span class="figure">{view.lens.circle_mm ? `${view.lens.circle_mm.toFixed(1)} mm` : 'not stated'}</span
-  ></span
+  <span class="figure">{view.lens.circle_mm ? `${view.lens.circle_mm.toFixed(1)} mm` : 'not stated'}</span>
+  {#if view.lens.assumed.includes('image_circle_mm')}<span class="warn">assumed of its class</span>{/if}</span
 >
 <span class="item"
   ><span class="soft">Close focus</span>
@@ -53,7 +53,9 @@
 >
 <span class="item"
   ><span class="soft">For depth</span>
-  <span class="figure">f/{aperture(view.lens.mounted.f_number)}</span></span
+  <span class="figure">f/{aperture(view.lens.mounted.f_number)}</span>
+  {#if view.lens.assumed.includes('f_number')}<span class="warn">assumed, a third wider than T</span
+    >{/if}</span
 >
 {#if lens.projection !== 'rectilinear'}<span class="item">{lens.projection} fisheye</span>{/if}
 <LensLadder

@@ -51,7 +51,7 @@ export function shotColumns(
     { key: 'answer.like', title: 'Like', name: 'Frames like', kind: 'computed', right: true, first: true, gloss: `What it frames like on ${against}, by width`, text: (s) => mm(best(s)?.effective_mm) },
     { key: 'answer.from', title: 'From', name: 'Distance used', kind: 'computed', right: true, text: (s) => distanceWithUnit(best(s)?.distance_m, unit) },
     { key: 'answer.format', title: 'Format', name: 'Format', kind: 'computed', text: (s) => (best(s) ? `${best(s)?.format}, ${best(s)?.body}` : '') },
-    { key: 'answer.main', title: 'Off main', name: 'What forces it off the main format', kind: 'computed', text: (s) => of(s)?.off_main ?? '' },
+    ...([...answers.values()].some((answer) => answer.off_main) ? [{ key: 'answer.main', title: 'Off main', name: 'What forces it off the main format', kind: 'computed', text: (s) => of(s)?.off_main ?? '' } satisfies Column<Shot>] : []),
     { key: 'answer.binds', title: 'Binds', name: 'What binds', kind: 'computed', text: (s) => of(s)?.binds ?? '' },
   ] // prettier-ignore
   return all ? [...ABOUT, ...PLACE, ...needs, ...SAFETY, ...told.slice(0, 2)] : [...ABOUT, ...needs, ...told]

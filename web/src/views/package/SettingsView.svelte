@@ -49,6 +49,13 @@
     { value: OWN, label: 'the camera that I own…' },
   ])
   const BY_BODY = 'first body'
+  /** Those of the production, and the one that is chosen where it is none of them any more. */
+  const own = $derived.by(() => {
+    const chosen = settings?.reference?.own
+    return chosen && !references.some(({ name }) => name === chosen.name)
+      ? [...references, chosen]
+      : references
+  })
   const house = $derived([
     {
       value: BY_BODY,
@@ -59,7 +66,7 @@
     },
     { value: 'super35', label: 'Super 35' },
     { value: 'full_frame', label: 'full frame' },
-    ...references.map(({ name }) => ({ value: `own${name}`, label: name })),
+    ...own.map(({ name }) => ({ value: `own${name}`, label: name })),
   ])
   const houseKey = $derived(
     settings?.reference
@@ -69,10 +76,10 @@
       : BY_BODY,
   )
   function setHouse(key: string) {
-    const own = references.find(({ name }) => key === `own${name}`)
+    const window = own.find(({ name }) => key === `own${name}`)
     const by = settings?.reference?.by ?? 'width'
     if (key === BY_BODY) editor.set('reference', null)
-    else if (own) editor.set('reference', { name: 'own', own, scan_mode_id: null, by })
+    else if (window) editor.set('reference', { name: 'own', own: window, scan_mode_id: null, by })
     else editor.set('reference', { name: key, own: null, scan_mode_id: null, by })
   }
   const MAINS = [
