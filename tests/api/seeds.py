@@ -101,6 +101,7 @@ def seeds_of(client, url):
         "shots_file": Seed({"kind": "csv"}), "shots_file_read": Seed({"kind": "csv"}, body=table),
         "packing_write": Seed(body=written(client, f"{url}/packing", "version", "document")), "packing_view": Seed(body={"document": packing}),
         "kit_search": Seed(body={"document": packing, "kits": [packing["kits"][0]["key"]]}),
+        "plan_read": Seed(), "plan_write": Seed(body={"version": 0, "document": packing, "kit": None}),
         "kit_search_seen": Seed({"name": packing["kits"][0]["key"]}), "kit_search_stop": Seed({"name": packing["kits"][0]["key"]}),
         "sheets_write": Seed(body=written(client, f"{url}/sheets", "version", "document")),
         "sheet_view": Seed(body={"plan": plan}), "sheet_seen": Seed({"key": plan["key"]}), "sheet_file": Seed({"key": plan["key"], "kind": "csv"}),

@@ -162,3 +162,59 @@ def test_a_question_is_the_same_whatever_was_worked_out_before():
     assert PACKAGE.bodies[0].places
     assert work(like(25)).asked == before
     assert work(like(26)).asked != before
+
+
+def test_a_kit_becomes_the_plan_and_every_page_follows_it(client, at):
+    production = at.removesuffix("/packing")
+    document = client.get(at).json()["document"]
+    none = client.get(f"{production}/plan").json()
+    assert (none["version"], none["plan"]["made_at"], none["plan"]["otherwise"]) == (0, None, [])
+    ask = {"version": 0, "document": document, "kit": "zooms"}
+    client.post(f"{at}/searches", json={"document": document, "kits": ["zooms"]})
+    too_early = client.post(f"{production}/plan", json=ask)
+    if too_early.status_code != 200:
+        assert "still being looked for" in too_early.json()["error"]["faults"][0]["rule"]
+        kit = ended(lambda: client.get(f"{at}/searches/zooms").json())["kit"]
+        made = client.post(f"{production}/plan", json=ask).json()
+    assert (made["version"], made["plan"]["name"], made["plan"]["pinned"]) == (1, "Skiff and zooms", [])
+    assert made["plan"]["otherwise"] == []
+    shots = client.get(f"{production}/shots").json()["document"]
+    view = client.post(f"{production}/shots/view", json={"document": shots}).json()
+    by_kit = {row["key"]: row["choice"] for row in kit["shots"] if row["choice"]}
+    names = ("lens", "lens_set", "body", "mode", "format")
+    for answer in view["answers"]:
+        if answer["key"] in by_kit:
+            assert [answer["best"][n] for n in names] == [by_kit[answer["key"]][n] for n in names]
+    assert view["in_plan"]["as_planned"] == len(by_kit)
+    day = client.get(f"{production}/set", params={"day": "1"}).json()
+    planned = {each["shot"]: each["on"] for each in day["day"]["shots"]}
+    for key, on in planned.items():
+        if key in by_kit:
+            assert (on["lens"], on["format"]) == (by_kit[key]["lens"], by_kit[key]["format"])
+    # A search for a kit does not hang on the plan; a plan of an older version is refused; without a kit there is none.
+    assert (
+        client.post(f"{at}/searches", json={"document": document, "kits": ["zooms"]}).json()["state"]
+        == "done"
+    )
+    assert client.post(f"{production}/plan", json=ask).status_code == 409
+    assert client.post(f"{production}/plan", json={**ask, "version": 1, "kit": "nobody"}).status_code == 422
+    gone = client.post(f"{production}/plan", json={**ask, "version": 1, "kit": None}).json()
+    assert gone["plan"]["made_at"] is None
+
+
+def test_the_plan_goes_with_the_whole_production(client, at):
+    production = at.removesuffix("/packing")
+    document = client.get(at).json()["document"]
+    client.post(f"{at}/searches", json={"document": document, "kits": ["zooms"]})
+    ended(lambda: client.get(f"{at}/searches/zooms").json())
+    version = client.get(f"{production}/plan").json()["version"]
+    made = client.post(
+        f"{production}/plan", json={"version": version, "document": document, "kit": "zooms"}
+    ).json()
+    file = client.get(f"{production}/file").content
+    copy = client.post("/api/v1/productions/file", content=file, headers={"content-type": "application/octet-stream"})
+    other = client.get(f"/api/v1/productions/{copy.json()['id']}/plan").json()["plan"]
+    assert (
+        other["made_at"] == made["plan"]["made_at"]
+        and other["otherwise"] == other["without"] == made["plan"]["without"]
+    )

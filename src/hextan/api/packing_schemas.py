@@ -9,6 +9,7 @@ from pydantic import Field
 from hextan.api.shape import Shape, Version
 from hextan.core.base import Key
 from hextan.core.packing import KitAnswer, Packing, SideBySide
+from hextan.core.production import PlanState
 from hextan.search.searches import SearchState
 
 
@@ -37,6 +38,21 @@ class SearchAsk(Shape):
 
     document: Packing
     kits: Annotated[list[Key], Field(min_length=1, max_length=2)]
+
+
+class PlanKept(Shape):
+    """The plan with its version, for the next write."""
+
+    version: Version
+    plan: PlanState
+
+
+class PlanWrite(Shape):
+    """Which kit of a packing is the plan from now on; none of them where it is null."""
+
+    version: Version
+    document: Packing
+    kit: Key | None
 
 
 class SearchSeen(Shape):

@@ -17,8 +17,8 @@ MOST_SECONDS = 60.0
 
 
 def bare(package: Package) -> Package:
-    """A package without what was worked out with it, which stays here."""
-    return replace(package, bodies=tuple(replace(body) for body in package.bodies))
+    """A package without what was worked out with it, which stays here, and without the plan, which a kit does not hang on."""
+    return replace(package, bodies=tuple(replace(body) for body in package.bodies), plan=None)
 
 
 class Job(Protocol):
@@ -53,7 +53,7 @@ class Work:
     def asked(self) -> str:
         """What tells this question from another."""
         parts = [
-            repr(self.package),
+            repr(replace(self.package, plan=None)),
             *(part.model_dump_json() for part in (self.settings, *self._documents, *self.plans)),
         ]
         return sha256("\n".join(parts).encode()).hexdigest()[:16]

@@ -20,7 +20,14 @@ from hextan.core.documents import (
     parse_lens_set,
     parse_rig,
 )
-from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings, parse_settings
+from hextan.core.equipment import (
+    PLAN_SCHEMA,
+    SETTINGS_SCHEMA,
+    PackageSettings,
+    ThePlan,
+    parse_plan,
+    parse_settings,
+)
 from hextan.core.packing import PACKING_SCHEMA, Packing, parse_packing
 from hextan.core.record import SET_SCHEMA, SetSettings, parse_set
 from hextan.core.sheets import SHEETS_SCHEMA, Sheets, parse_sheets
@@ -74,6 +81,7 @@ SHOTS: One[ShotList] = One(
 PACKING: One[Packing] = One(
     "packing", Packing, PACKING_SCHEMA, parse_packing, lambda _: "The packing was", empty=Packing
 )
+PLAN: One[ThePlan] = One("plan", ThePlan, PLAN_SCHEMA, parse_plan, lambda _: "The plan was", empty=ThePlan)
 SHEETS: One[Sheets] = One(
     "sheets", Sheets, SHEETS_SCHEMA, parse_sheets, lambda _: "The sheets were", empty=Sheets
 )
@@ -90,6 +98,7 @@ KINDS: tuple[Kind[Any], ...] = (
     COMPARISONS,
     SHOTS,
     PACKING,
+    PLAN,
     SHEETS,
     SET,
 )

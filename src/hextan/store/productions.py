@@ -31,6 +31,7 @@ from hextan.store.kinds import (
     COMPARISONS,
     LENS_SETS,
     PACKING,
+    PLAN,
     RIG,
     SET,
     SETTINGS,
@@ -183,6 +184,7 @@ def document_of(session: Session, production_id: int, removed: bool = False) -> 
             ],
             "shots": SHOTS.read(session, row.id),
             "packing": PACKING.read(session, row.id),
+            "plan": PLAN.read(session, row.id),
             "sheets": renumbered_sheets(SHEETS.read(session, row.id), numbers),
             "log": log.read(session, row.id),
             "set_settings": SET.read(session, row.id),
@@ -245,6 +247,8 @@ def add_document(session: Session, document: ProductionDocument, key: str | None
         SHOTS.put(session, row.id, document.shots)
     if document.packing != Packing():
         PACKING.put(session, row.id, document.packing)
+    if document.plan.stands:
+        PLAN.put(session, row.id, document.plan)
     if document.sheets.bundles:
         SHEETS.put(session, row.id, renumbered_sheets(document.sheets, numbers))
     log.add_log(session, row.id, document.log)

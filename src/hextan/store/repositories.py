@@ -25,7 +25,7 @@ from hextan.core.equipment import package as core
 from hextan.core.evaluation import BenchDelivery
 from hextan.core.light import Light
 from hextan.store.keeper import Kept
-from hextan.store.kinds import BENCH, BODIES, LENS_SETS, RIG, SETTINGS
+from hextan.store.kinds import BENCH, BODIES, LENS_SETS, PLAN, RIG, SETTINGS
 from hextan.store.models import Production
 
 #: What marks the demo, its shelf, and the shelf of everybody else.
@@ -80,6 +80,7 @@ def load_package(session: Session, production_id: int) -> core.Package:
         When there is no such production.
     """
     settings = SETTINGS.read(session, production_id)
+    plan = PLAN.read(session, production_id)
     bodies = tuple(
         body_of(kept.document, kept.number_of, kept.id) for kept in BODIES.every(session, production_id)
     )
@@ -95,6 +96,7 @@ def load_package(session: Session, production_id: int) -> core.Package:
         reference=house_reference(settings, bodies),
         deliveries=tuple(settings.deliveries),
         carried=frozenset(settings.carried),
+        plan=plan if plan.stands else None,
     )
 
 

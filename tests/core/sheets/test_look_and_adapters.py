@@ -22,7 +22,7 @@ def test_the_feet_of_the_subject_stand_where_a_projection_puts_them(name):
     glass = m.package.lenses[lens_named(m.package, name)][1]
     rng = random.Random(name)
     distances = sorted(round(rng.uniform(2.2, 9.0), 2) for _ in range(3))
-    (block,) = made("look", lens_ids=[glass.id], distances_m=distances)["blocks"]
+    (block,) = made("look", lens_ids=[glass.id], distances_m=distances, everything=True)["blocks"]
     seen = 0
     for distance, row in zip(distances, block["rows"], strict=True):
         for picture in row["pictures"]:
@@ -54,7 +54,7 @@ def chains(adapters, start, end):
 def test_the_adapters_of_the_sheet_are_the_chains_that_there_are():
     """A chain's magnifications multiply; it loses 2 log2(m) - log2(what the glass lets through) stops."""
     m = demo()
-    (table,) = tables(made("adapters"))
+    (table,) = tables(made("adapters", everything=True))
     told = {}
     for each in table["rows"]:
         lens, body, through, factor, lost, _ = each["cells"]

@@ -137,7 +137,8 @@ def test_effective_focal_length_and_the_stop_that_compares():
 
 def test_fields_and_framings():
     m = demo()
-    sheet = made("field", lens_ids=[lens_named(m.package, "Merrow 50")], distances_m=[4.0])
+    lens_ids = [lens_named(m.package, "Merrow 50")]
+    sheet = made("field", lens_ids=lens_ids, distances_m=[4.0], everything=True)
     wide, framing = tables(sheet)[:2]
     here = m.package.formats[m.bench.format_id]
     sensor = here.mode.window[0] * here.body.pitch_um / 1000
@@ -153,7 +154,12 @@ def test_monitor_marks_of_a_wide_picture_in_a_high_one():
     m = demo()
     bench = m.bench.model_copy(update={"delivery": m.bench.delivery.model_copy(update={"aspect": 2.39})})
     table = tables(
-        made("monitor", replace(m, bench=bench, package=replace(m.package, deliveries=())), monitor_mm=480.0)
+        made(
+            "monitor",
+            replace(m, bench=bench, package=replace(m.package, deliveries=())),
+            monitor_mm=480.0,
+            everything=True,
+        )
     )[0]
     uhd = next(r["cells"] for r in table["rows"] if "S35" in r["section"])
     high = 480.0 / (3840 / 2160)

@@ -90,3 +90,13 @@ export const percent = (value: number, digits = 0) => {
   const told = Math.abs(value).toFixed(digits)
   return Number(told) === 0 ? `${told} %` : `${signed(value, digits)} %`
 }
+
+/** A moment as people write it, in the time of the place: `30 Nov 2026, 19:40`. */
+export const moment = (at: string) =>
+  new Date(at).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  })

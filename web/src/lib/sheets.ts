@@ -46,6 +46,8 @@ export function newSheet(kind: SheetKind, part: Partial<SheetPlan> = {}): SheetP
     which: '',
     monitor_mm: 375,
     pictures: true,
+    everything: false,
+    given_to: '',
     made: null,
     ...part,
   }

@@ -111,6 +111,7 @@ export function partOf(shot: Shot, change: ShotChange): Partial<Shot> | null {
   let part: Partial<Shot> = {}
   for (const edit of change.edits) {
     if (edit.kind === 'unpin') part = { ...part, pin: null }
+    else if (edit.kind === 'bring') part = { ...part, pin: JSON.parse(edit.to) as Shot['pin'] }
     else if (edit.kind === 'wish')
       part = { ...part, wishes: { ...shot.wishes, ...part.wishes, [edit.field]: 1 } }
     else if (edit.field) part = { ...part, [edit.field]: edit.to }

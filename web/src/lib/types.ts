@@ -95,6 +95,7 @@ export type Words = NonNullable<PackageSettings['words']>
 export type Packing = Schemas['Packing']
 export type PackingKept = Schemas['PackingKept']
 export type PackingView = Schemas['PackingView']
+export type PlanState = Schemas['PlanState']
 export type StockThing = PackingView['things'][number]
 export type Stock = Packing['stock'][number]
 export type KitPlan = Packing['kits'][number]

@@ -3,6 +3,7 @@
   import * as client from '../lib/client'
   import { count, money, newKit, reordered } from '../lib/packing'
   import { KitSearch, PackingEditor, ShownStock } from '../lib/packing.svelte'
+  import { PlanNow } from '../lib/plan.svelte'
   import { pathTo, router } from '../lib/router.svelte'
   import { freeName, newKey } from '../lib/rows'
   import { trade } from '../lib/trade.svelte'
@@ -22,6 +23,7 @@
   import KitRules from '../parts/packing/KitRules.svelte'
   import KitSides from '../parts/packing/KitSides.svelte'
   import KitSize from '../parts/packing/KitSize.svelte'
+  import PlanLine from '../parts/packing/PlanLine.svelte'
   import { stockColumns } from '../parts/packing/stockColumns'
   import Begin from '../parts/page/Begin.svelte'
   import KeptState from '../parts/page/KeptState.svelte'
@@ -42,6 +44,7 @@
   let shotCount = $state<number | null>(null)
   const search = new KitSearch(id)
   const sides = new KitSearch(id)
+  const planNow = new PlanNow(id)
 
   async function open() {
     const [packing, production, shots] = await Promise.all([
@@ -133,6 +136,7 @@
     const kept = await client.writeShots(id, data.version, { ...data.document, shots })
     unread = kept.problem ?? null
     if (asked) search.ask(asked, [plan.key])
+    void planNow.read()
   }
   const TABS = [
     { value: 'kit', label: 'This kit' },
@@ -161,7 +165,7 @@
   undo={editor && { steps: editor.steps, undo: () => editor?.undo(), redo: () => editor?.redo() }}
   {keys}
   what="packing"
-  problem={editor?.problem ?? unread ?? search.problem}
+  problem={editor?.problem ?? unread ?? search.problem ?? planNow.problem}
   conflict={editor?.conflict != null}
   onresolve={(take) => editor?.resolve(take)}
   onundo={editor?.steps.back ? () => editor?.undo() : null}
@@ -170,6 +174,7 @@
     editor.retry()
     search.retry()
     sides.retry()
+    void planNow.read()
   }}
   waiting={editor === null}
 >
@@ -207,6 +212,18 @@
           </p>
         {:else}<Begin productionId={id} what="A kit" />{/if}
       {:else}
+        {#if planNow.view}
+          <PlanLine
+            plan={planNow.view}
+            kitAddress={(key) => `${pathTo(id, 'kit')}/${key}`}
+            shotAddress={(key) => `${pathTo(id, 'shots')}?shot=${key}`}
+          >
+            {#snippet ways()}{#if planNow.view?.made_at}<button
+                  class="knob small"
+                  onclick={() => asked && void planNow.make(asked, null)}>No plan</button
+                >{/if}{/snippet}
+          </PlanLine>
+        {/if}
         <section class="head" class:stale={search.stale} aria-label="The kit" aria-busy={atWork}>
           {#if kit}
             {#if kit.why}<p class="bad">{kit.why}</p>
@@ -251,6 +268,15 @@
             {:else if search.seen}<span>{search.seen.seconds.toFixed(1)} s</span>{/if}
             {#if kit && !kit.why}<button class="knob small" onclick={keep}
                 >{plan.kept ? 'Let it be looked for again' : 'Keep this kit'}</button
+              >
+              <button
+                class="knob small"
+                disabled={atWork || search.stale || planNow.busy || faulty}
+                title="Shots, the Set and the sheets then take what this kit makes each shot with"
+                onclick={() => asked && void planNow.make(asked, plan.key)}
+                >{planNow.view?.made_at && planNow.view.kit === plan.key
+                  ? 'Make it the plan anew'
+                  : 'Make this the plan'}</button
               >{/if}
           </p>
         </section>

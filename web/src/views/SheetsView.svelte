@@ -303,6 +303,7 @@
                   {days}
                   {kits}
                   {comparisons}
+                  uses={days.length > 0}
                   read={client.readDistance}
                   onchange={setPlan}
                 />

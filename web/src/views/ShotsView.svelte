@@ -3,6 +3,7 @@
   import { toQuery } from '../lib/address'
   import * as client from '../lib/client'
   import { columnOfBench } from '../lib/compare.svelte'
+  import { moment } from '../lib/format'
   import { pathTo, router } from '../lib/router.svelte'
   import { chosenOf, freeName } from '../lib/rows'
   import { byKey, newShot, NO_FILTER, withPictures, type ShotFilter } from '../lib/shotList'
@@ -143,6 +144,7 @@
         mode: choice.mode,
         format: choice.format,
         lens: choice.lens,
+        lens_set: choice.lens_set,
         focal_mm: choice.is_zoom ? choice.focal_mm : null,
         adapters: choice.adapters,
       },
@@ -255,6 +257,13 @@
       {#if rows.length}
         <ShotStrip shots={rows} {answers} {pictures} chosen={shot?.key} onchoose={choose} />
       {/if}
+      {#if sheet?.in_plan}<p class="soft">
+          <a class="link" href={`${pathTo(id, 'kit')}/${sheet.in_plan.kit_key}`}>The plan</a>:
+          {sheet.in_plan.kit}, made {moment(sheet.in_plan.made_at)};
+          <span class={sheet.in_plan.as_planned < sheet.in_plan.of ? 'warn' : ''}
+            >{sheet.in_plan.as_planned} of {sheet.in_plan.of} shots are made as it has them</span
+          >.
+        </p>{/if}
       {#if changed.length}
         <div class="warn" role="status">
           <p>

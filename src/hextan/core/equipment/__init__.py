@@ -37,10 +37,20 @@ from hextan.core.equipment.settings import (
     parse_settings,
 )
 from hextan.core.equipment.speed import Highest, highest_of, readout_fps, speed_table
+from hextan.core.equipment.the_plan import (
+    PLAN_SCHEMA,
+    Pin,
+    PlannedShot,
+    ThePlan,
+    ThingKind,
+    ThingName,
+    parse_plan,
+)
 from hextan.core.equipment.window_drawing import dark_of_rect, window_map
 
 __all__ = [
     "F_OF_T",
+    "PLAN_SCHEMA",
     "SETTINGS_SCHEMA",
     "Body",
     "Card",
@@ -68,9 +78,14 @@ __all__ = [
     "Package",
     "PackageSettings",
     "PairNote",
+    "Pin",
+    "PlannedShot",
     "RecordingFormat",
     "Rig",
     "ScanMode",
+    "ThePlan",
+    "ThingKind",
+    "ThingName",
     "TradeWords",
     "WindowMap",
     "adapters_by_id",
@@ -89,6 +104,7 @@ __all__ = [
     "mounting_of",
     "nearness",
     "package",
+    "parse_plan",
     "parse_settings",
     "readout_fps",
     "reference_request",

@@ -13,6 +13,7 @@ from typing import Any, Literal, NamedTuple, TypeAlias
 from hextan.core.base import Floats, RateSet
 from hextan.core.equipment.answers import Limit
 from hextan.core.equipment.settings import DeliveryFrame
+from hextan.core.equipment.the_plan import ThePlan
 from hextan.core.evaluation import (
     BenchReference,
     Coc,
@@ -476,6 +477,8 @@ class Package:
     #: What crops are told against, on every page that is not asked for another.
     reference: BenchReference = field(default_factory=BenchReference)
     deliveries: tuple[DeliveryFrame, ...] = ()
+    #: What was decided to be carried, and what each shot is made with; None where nothing was.
+    plan: ThePlan | None = None
 
     @cached_property
     def rig(self) -> Rig:

@@ -1,7 +1,8 @@
 """Which is the smallest kit that does every shot, with the fewest changes: what to carry, rent, buy, leave at home?"""
 
 from hextan.core.packing.answers import KitAnswer, SideBySide
-from hextan.core.packing.document import PACKING_SCHEMA, KitPlan, Packing, ThingName, parse_packing
+from hextan.core.packing.document import PACKING_SCHEMA, KitPlan, Packing, parse_packing
+from hextan.core.packing.plan import PlanSeen, plan_of, plan_seen
 from hextan.core.packing.program import Watch
 from hextan.core.packing.side_by_side import side_by_side
 from hextan.core.packing.stock import packing_view
@@ -12,11 +13,13 @@ __all__ = [
     "KitAnswer",
     "KitPlan",
     "Packing",
+    "PlanSeen",
     "SideBySide",
-    "ThingName",
     "Watch",
     "packed",
     "packing_view",
     "parse_packing",
+    "plan_of",
+    "plan_seen",
     "side_by_side",
 ]

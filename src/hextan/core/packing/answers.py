@@ -6,7 +6,7 @@ from typing import Literal, TypeAlias
 
 from typing_extensions import TypedDict
 
-from hextan.core.packing.document import ThingKind
+from hextan.core.equipment import ThingKind
 from hextan.core.shots import ShotChoice
 
 #: As of shots; and those that the kit has to give up, though something does them.

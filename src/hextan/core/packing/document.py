@@ -7,33 +7,17 @@ from typing import Annotated, Literal, TypeAlias
 from pydantic import ConfigDict, Field, model_validator
 
 from hextan.core.base import Key, Note, Part, Row, Schema, new_key, parser_of
+from hextan.core.equipment import ThingName
 
 PACKING_SCHEMA = Schema("hextan.packing", 1)
 MOST_KITS = 60
 MOST_STOCK = 2000
 
-#: What a kit is made of. Filters follow from it: they are not chosen.
-ThingKind: TypeAlias = Literal["body", "lens", "adapter"]
 #: What a kit is made small by; each is a figure of the kit that is to be least.
 Objective: TypeAlias = Literal["lenses", "weight", "cost", "changes", "wishes"]
 OBJECTIVES: tuple[Objective, ...] = ("lenses", "weight", "cost", "changes", "wishes")
 Price: TypeAlias = Annotated[float, Field(ge=0, le=1e7)]
 Minutes: TypeAlias = Annotated[float, Field(ge=0, le=600)]
-
-
-class ThingName(Part):
-    """A thing by its name; a lens by its set's as well. A whole set is the lens without a name of its own."""
-
-    kind: ThingKind
-    name: Annotated[str, Field(max_length=80)] = ""
-    #: The lens set; empty for others, and where the lens's name is enough.
-    of: Annotated[str, Field(max_length=80)] = ""
-
-    @model_validator(mode="after")
-    def _named(self) -> ThingName:
-        if not self.name and not (self.kind == "lens" and self.of):
-            raise ValueError("needs a name; only a whole lens set is named by its set alone")
-        return self
 
 
 class Stock(Part):

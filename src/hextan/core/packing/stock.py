@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing_extensions import TypedDict
 
-from hextan.core.equipment import Package
-from hextan.core.packing.document import Packing, ThingKind
+from hextan.core.equipment import Package, ThingKind
+from hextan.core.packing.document import Packing
 from hextan.core.packing.things import UNSTATED, Thing, Things, things_of
 from hextan.core.shots import ShotList, day_order
 

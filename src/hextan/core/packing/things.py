@@ -6,8 +6,8 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from hextan.core.equipment import Package
-from hextan.core.packing.document import Packing, Stock, ThingKind, ThingName
+from hextan.core.equipment import Package, ThingKind, ThingName
+from hextan.core.packing.document import Packing, Stock
 
 #: The key of what no row of the stock speaks of.
 UNSTATED = "unstated"

@@ -52,6 +52,8 @@ def packed(
     show : is given the kit as soon as it is found, before other kits and what would be if are looked for
     """
     watch = watch or Watch()
+    # What is decided by the kit does not decide the kit.
+    package = package if package.plan is None else replace(package, plan=None)
     watch.tell(f"judging {plural(len(shots.shots), 'shot')}")
     whole = choices_of(package, settings, shots, packing, plan)
     solution = smallest(whole, watch)

@@ -16,12 +16,14 @@ from hextan.core.production.numbers import (
     renumbered_sheets,
 )
 from hextan.core.production.plan import Plan, material_of, plan, plan_kit, plan_packages
+from hextan.core.production.the_plan import PlanState, plan_view
 
 __all__ = [
     "BodyItem",
     "LensSetItem",
     "Numbers",
     "Plan",
+    "PlanState",
     "ProductionDocument",
     "ProductionFacts",
     "ProductionGlance",
@@ -32,6 +34,7 @@ __all__ = [
     "plan",
     "plan_kit",
     "plan_packages",
+    "plan_view",
     "renumbered_bench",
     "renumbered_comparison",
     "renumbered_sheets",

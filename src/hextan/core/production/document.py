@@ -21,7 +21,7 @@ from hextan.core.documents import (
     check_lens_set,
     check_rig,
 )
-from hextan.core.equipment import SETTINGS_SCHEMA, PackageSettings
+from hextan.core.equipment import PLAN_SCHEMA, SETTINGS_SCHEMA, PackageSettings, ThePlan
 from hextan.core.packing import PACKING_SCHEMA, Packing
 from hextan.core.production.numbers import GONE, counted
 from hextan.core.record import LOG_SCHEMA, SET_SCHEMA, Log, SetSettings
@@ -95,6 +95,7 @@ class ProductionDocument(ProductionFacts):
     comparisons: Annotated[list[ComparisonItem], Field(max_length=MOST_OF_A_KIND)] = []
     shots: ShotList = ShotList()
     packing: Packing = Packing()
+    plan: ThePlan = ThePlan()
     sheets: Sheets = Sheets()
     log: Log = Log()
     #: Cameras that are listened to; `set` is a word of Python's.
@@ -190,7 +191,7 @@ def parse_production(plain: Any, field: str = "") -> ProductionDocument:
     each("comparisons", COMPARISON_SCHEMA, ("document",))
     if document.get("rig") is not None:
         document["rig"] = upgraded(RIG_SCHEMA, document["rig"], "rig")
-    for name, schema in (("shots", SHOTS_SCHEMA), ("packing", PACKING_SCHEMA), ("sheets", SHEETS_SCHEMA),
+    for name, schema in (("shots", SHOTS_SCHEMA), ("packing", PACKING_SCHEMA), ("plan", PLAN_SCHEMA), ("sheets", SHEETS_SCHEMA),
                          ("log", LOG_SCHEMA), ("set_settings", SET_SCHEMA)):  # fmt: skip
         if document.get(name) is not None:
             document[name] = upgraded(schema, document[name], name)

@@ -16,8 +16,8 @@ from hextan.core.documents import (
     mount_of,
     pair_notes_of,
 )
-from hextan.core.equipment import Package, house_reference
-from hextan.core.packing import KitAnswer, KitPlan, SideBySide, ThingName, Watch, packed, side_by_side
+from hextan.core.equipment import Package, ThingName, house_reference
+from hextan.core.packing import KitAnswer, KitPlan, SideBySide, Watch, packed, side_by_side
 from hextan.core.production.document import ProductionDocument
 from hextan.core.production.numbers import counted
 from hextan.core.sheets import Material
@@ -71,6 +71,7 @@ def package_of(document: ProductionDocument) -> Package:
         references=tuple(settings.references),
         reference=house_reference(settings, bodies),
         deliveries=tuple(settings.deliveries),
+        plan=document.plan if document.plan.stands else None,
     )
 
 

@@ -148,7 +148,8 @@ def _planned(package: Package, settings: PackageSettings, shot: Shot) -> Planned
         "mode_menu": None if here is None else here.mode.menu.told,
         "switches": [] if on is None else switches_of(package, on, figures),
         "picture": picture_told(settings, needs),
-        "cautions": [w["text"] for w in answer["warnings"] if w["code"] != "keep_out"],
+        "cautions": ([plan["told"]] if (plan := answer["plan"]) and plan["state"] == "otherwise" else [])
+        + [w["text"] for w in answer["warnings"] if w["code"] != "keep_out"],
         "keep_out": next((w["text"] for w in answer["warnings"] if w["code"] == "keep_out"), ""),
     }
 

@@ -15,7 +15,7 @@ from hextan.core.sheets.sheet import (
     SheetTable,
     SheetWords,
 )
-from hextan.core.sheets.view import CAUTION, fingerprint, sheet_of
+from hextan.core.sheets.view import CAUTION, fingerprint, sheet_of, sheet_title
 
 __all__ = [
     "CAUTION",
@@ -37,4 +37,5 @@ __all__ = [
     "fingerprint",
     "parse_sheets",
     "sheet_of",
+    "sheet_title",
 ]

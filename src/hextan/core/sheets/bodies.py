@@ -13,6 +13,7 @@ from hextan.core.equipment import (
     InCameraCrop,
     LensOnBody,
     Package,
+    RecordingFormat,
     cards_filled,
     copies_written,
     data_table,
@@ -62,14 +63,26 @@ def _bodies(m: Material, plan: SheetPlan, draft: Draft) -> list[Body]:
     return found
 
 
+def _places(m: Material, plan: SheetPlan, draft: Draft, body: Body) -> list[FormatInPackage]:
+    """The recording formats of a body that a sheet is of; what is planned where nothing is named."""
+    named = plan.format_ids or (() if plan.bodies else _used(m, plan, draft))
+    return [here for here in body.places if not named or here.recording.id in named]
+
+
+def _used(m: Material, plan: SheetPlan, draft: Draft) -> frozenset[int]:
+    used = m.default(plan, draft)
+    return frozenset() if used is None else used.formats
+
+
 def formats(m: Material, plan: SheetPlan, draft: Draft) -> None:
     """Each body's recording formats: window to scale, crop, raster, codec, rates, data, needs, menu words."""
     draft.lead = "Every recording format with its window, what it records, how fast, and what it takes."
     data = {r["format_id"]: r for r in data_table(m.package, m.settings, DataAsk())["rows"]}
     for body in _bodies(m, plan, draft):
-        places = [p for p in body.places if not plan.format_ids or p.recording.id in plan.format_ids]
+        places = _places(m, plan, draft, body)
         if not places:
-            draft.note(f"{body.name} has no recording format yet.")
+            if not body.places:
+                draft.note(f"{body.name} has no recording format yet.")
             continue
         crops = _against_reference(m.package, places)
         columns = columns_of([here.as_request() for here in places], 1.0)
@@ -79,7 +92,6 @@ def formats(m: Material, plan: SheetPlan, draft: Draft) -> None:
             highest = highest_of(here)
             weights = data[r.id]
             minutes = [weights["card_minutes"].get(card.key) for card in m.settings.cards]
-            bits = "" if r.bits is None else f" {r.bits} bit"
             cells: list[Cell] = [
                 words(r.name),
                 figure(
@@ -87,7 +99,7 @@ def formats(m: Material, plan: SheetPlan, draft: Draft) -> None:
                 ),
                 figure(crops[i], f"{crops[i]:.2f}"),
                 words(f"{r.raster[0]} × {r.raster[1]}"),
-                words(f"{r.codec}{bits}{', raw' if r.raw else ''}{', interlaced' if r.interlaced else ''}"),
+                words(codec_words(r)),
                 words(highest.text),
                 number(weights["mb_s"], 0),
                 *(number(each, 0) for each in minutes),
@@ -114,6 +126,19 @@ def formats(m: Material, plan: SheetPlan, draft: Draft) -> None:
             )
         )
         _switches(body, draft)
+
+
+def codec_words(r: RecordingFormat) -> str:
+    """How a format records; empty where nothing is known.
+
+    >>> from hextan.core.base import RateSet
+    >>> codec_words(RecordingFormat(1, "UHD", (3840, 2160), "scale", "", 12, True, False, RateSet(())))
+    '12 bit, raw'
+    """
+    bits = "" if r.bits is None else f"{r.bits} bit"
+    what = " ".join(part for part in (r.codec or "", bits) if part)
+    parts = (what, "raw" if r.raw else "", "interlaced" if r.interlaced else "")
+    return ", ".join(part for part in parts if part)
 
 
 def _mode_title(here: FormatInPackage) -> str:
@@ -191,9 +216,10 @@ def chain(m: Material, plan: SheetPlan, draft: Draft) -> None:
     draft.lead = "Which step crops by how much: the window that is read, the recording, and every switch that can be on."
     bodies = _bodies(m, plan, draft)
     for body in bodies:
-        places = [p for p in body.places if not plan.format_ids or p.recording.id in plan.format_ids]
+        places = _places(m, plan, draft, body)
         if not places:
-            draft.note(f"{body.name} has no recording format yet.")
+            if not body.places:
+                draft.note(f"{body.name} has no recording format yet.")
             continue
         c = columns_of([here.as_request() for here in places], 1.0)
         against = _against_reference(m.package, places)

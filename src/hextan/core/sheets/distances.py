@@ -27,9 +27,9 @@ from hextan.core.sheets.material import (
     Up,
     ends_of,
     format_words,
-    formats_of,
     lens_up,
-    lenses_of,
+    only_whole,
+    pairs_of,
     units_of,
 )
 from hextan.core.sheets.sheet import Cell, SheetColumn, SheetRow, column, figure, row, table, words
@@ -77,18 +77,16 @@ class Front:
 
 def depth(m: Material, plan: SheetPlan, draft: Draft) -> None:
     """Near and far for lenses, stops and distances: a page for each lens, or for each distance; rounded inwards."""
-    lenses = lenses_of(m, plan, draft)
-    formats = formats_of(m, plan, draft, few=True)
-    if not plan.format_ids and not plan.bodies:
-        formats = formats[:1]
-    if not lenses or not formats:
+    asked = pairs_of(m, plan, draft, most=1)
+    count = sum(len(lenses) for _, lenses in asked)
+    if not count:
         draft.why_empty = "No lens or no format of this sheet is in the package."
         return
-    if draft.too_much(len(lenses) * len(formats) * len(units_of(m, plan)), MOST_TABLES, "tables"):
+    if draft.too_much(count * len(units_of(m, plan)), MOST_TABLES, "tables"):
         return
     draft.lead = "Near and far limits of what is sharp, rounded inwards: what is told is held."
     for unit in units_of(m, plan):
-        for here in formats:
+        for here, lenses in asked:
             ups = []
             for pair in lenses:
                 ups += _ups(m, pair, here, plan, draft)
@@ -107,7 +105,8 @@ def _ups(
     """A lens at the focal lengths at which it is told, far enough away to be computed."""
     found = []
     for focal in ends_of(pair[1], plan.focal_mm):
-        up = lens_up(m, pair, here, focal_mm=focal, subject_m=max(10.0, 0.01 * focal * LEAST_FOCALS))
+        away = max(10.0, 0.01 * focal * LEAST_FOCALS)
+        up = lens_up(m, pair, here, focal_mm=focal, subject_m=away, whole=only_whole(m, plan, pair, here))
         if isinstance(up, str):
             draft.leave_out(pair[1].name, up)
         elif up.f_number is None or math.isnan(up.coc_mm):
@@ -241,12 +240,12 @@ def _depth_by_distance(
 
 def fields(m: Material, plan: SheetPlan, draft: Draft) -> None:
     """Width and height at distances for each lens and format; and from how far framings of a person are had."""
-    lenses = lenses_of(m, plan, draft)
-    formats = formats_of(m, plan, draft, few=True)
-    if not lenses or not formats:
+    asked = pairs_of(m, plan, draft)
+    count = sum(len(lenses) for _, lenses in asked)
+    if not count:
         draft.why_empty = "No lens or no format of this sheet is in the package."
         return
-    if draft.too_much(len(lenses) * len(formats) * len(units_of(m, plan)), MOST_TABLES, "rows of fields"):
+    if draft.too_much(count * len(units_of(m, plan)), MOST_TABLES, "rows of fields"):
         return
     assert m.bench is not None
     tall = m.bench.scene.subject_height_m
@@ -255,13 +254,13 @@ def fields(m: Material, plan: SheetPlan, draft: Draft) -> None:
     )
     for unit in units_of(m, plan):
         distances = _distances(plan, unit, FIELD_M)
-        for here in formats:
+        for here, lenses in asked:
             ups: list[Up] = []
             for pair in lenses:
                 for focal in ends_of(pair[1], plan.focal_mm):
-                    up = lens_up(
-                        m, pair, here, focal_mm=focal, subject_m=max(10.0, 0.01 * focal * LEAST_FOCALS)
-                    )
+                    away = max(10.0, 0.01 * focal * LEAST_FOCALS)
+                    whole = only_whole(m, plan, pair, here)
+                    up = lens_up(m, pair, here, focal_mm=focal, subject_m=away, whole=whole)
                     if isinstance(up, str):
                         draft.leave_out(pair[1].name, up)
                     elif pair[1].projection != "rectilinear":

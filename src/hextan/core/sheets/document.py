@@ -59,6 +59,10 @@ class SheetPlan(Row):
     #: Width of the monitor's picture, millimetres.
     monitor_mm: Annotated[float, Field(gt=10, le=10_000)] = 375.0
     pictures: bool = True
+    #: All that the production has; otherwise, where nothing is named, what the plan uses.
+    everything: bool = False
+    #: Who has it on paper.
+    given_to: Annotated[str, Field(max_length=200)] = ""
     made: Made | None = None
 
 

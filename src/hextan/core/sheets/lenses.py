@@ -20,6 +20,7 @@ from hextan.core.sheets.material import (
     lens_up,
     lens_words,
     lenses_of,
+    only_whole,
     units_of,
 )
 from hextan.core.sheets.shapes import finder_picture
@@ -205,6 +206,7 @@ def look(m: Material, plan: SheetPlan, draft: Draft) -> None:
     distances = list(plan.distances_m) or list(LOOK_M)
     unit = units_of(m, plan)[0]
     one = len(lenses) == 1 and len(distances) > 1
+    lenses = [pair for pair in lenses if _on_any(m, plan, pair, formats, distances[0], draft)]
     if not lenses or not formats:
         draft.why_empty = "No lens or no format of this sheet is in the package."
         return
@@ -244,6 +246,26 @@ def look(m: Material, plan: SheetPlan, draft: Draft) -> None:
         "Each picture is the delivered frame; hatched corners stay dark."
     )
     draft.fact("Camera height", distance_words(m.bench.scene.camera_height_m, unit))
+
+
+def _on_any(
+    m: Material,
+    plan: SheetPlan,
+    pair: tuple[LensSet, Lens],
+    formats: list[FormatInPackage],
+    away: float,
+    draft: Draft,
+) -> bool:
+    """Whether a lens goes on any of the formats, and covers it; one that does not is left out, and named."""
+    why = "there is no format"
+    for here in formats:
+        whole = only_whole(m, plan, pair, here)
+        up = lens_up(m, pair, here, focal_mm=plan.focal_mm, subject_m=away, whole=whole)
+        if not isinstance(up, str):
+            return True
+        why = up
+    draft.leave_out(pair[1].name, why)
+    return False
 
 
 def _look_row(

@@ -22,11 +22,12 @@ from hextan.core.equipment import (
     why_not,
 )
 from hextan.core.evaluation import assumption
+from hextan.core.optics import coverage_verdict
 from hextan.core.packing import KitAnswer, KitPlan, Packing, packed
 from hextan.core.record import Log
 from hextan.core.sheets.document import SheetPlan
 from hextan.core.sheets.sheet import Block, StampFact
-from hextan.core.shots import ShotList
+from hextan.core.shots import ShotList, answer_of_shot
 
 _BY = {"width": "by width", "height": "by height", "diagonal": "by diagonal"}
 
@@ -34,6 +35,17 @@ _BY = {"width": "by width", "height": "by height", "diagonal": "by diagonal"}
 def _kit_now(m: Material, plan: KitPlan) -> KitAnswer | None:
     """Look for a kit here and now: it takes seconds."""
     return packed(m.package, m.settings, m.shots, m.packing, plan, around=False).answer
+
+
+@dataclass(frozen=True)
+class Used:
+    """What shots are made with: by the plan where there is one, else as each is made best."""
+
+    told: str
+    lenses: frozenset[int]
+    formats: frozenset[int]
+    #: Lens and format of each shot.
+    pairs: frozenset[tuple[int, int]]
 
 
 @dataclass(frozen=True)
@@ -58,6 +70,35 @@ class Material:
     def reference_words(self) -> str:
         """What factors are measured against."""
         return f"{reference_words(self.package)}, {_BY[self.package.reference.by]}"
+
+    @cached_property
+    def used(self) -> Used | None:
+        """What the shots are made with; None as long as none can be."""
+        chosen = [
+            best
+            for shot in self.shots.shots
+            if (best := (answer := answer_of_shot(self.package, self.settings, shot))["best"]) is not None
+            and answer["verdict"] != "cannot"
+        ]
+        if not chosen:
+            return None
+        pairs = frozenset((best["lens_id"], best["format_id"]) for best in chosen)
+        lenses, formats = frozenset(lens for lens, _ in pairs), frozenset(here for _, here in pairs)
+        plan = self.package.plan
+        by = (
+            "what the shots use"
+            if plan is None
+            else f"what the plan uses: {plan.name}, {(plan.made_at or '')[:10]}"
+        )
+        return Used(by, lenses, formats, pairs)
+
+    def default(self, plan: SheetPlan, draft: Draft) -> Used | None:
+        """What a sheet is of where it names nothing; None where that is everything."""
+        if plan.everything or self.used is None:
+            return None
+        if not any(fact["name"] == "Of" for fact in draft.stamp):
+            draft.fact("Of", self.used.told)
+        return self.used
 
     @property
     def sharp_words(self) -> str:
@@ -183,7 +224,8 @@ def lenses_of(m: Material, plan: SheetPlan, draft: Draft) -> list[tuple[LensSet,
         if name not in sets:
             draft.note(f"The lens set {name} is not in the package any more.")
     if not plan.lens_ids and not plan.lens_sets:
-        return list(lenses.values())
+        used = m.default(plan, draft)
+        return [pair for key, pair in lenses.items() if used is None or key in used.lenses]
     return [
         (kit, lens)
         for key, (kit, lens) in lenses.items()
@@ -196,7 +238,7 @@ def formats_of(m: Material, plan: SheetPlan, draft: Draft, few: bool) -> list[Fo
 
     Parameters
     ----------
-    few : where none is named, only the Bench's and those that are pinned beside it; else all
+    few : where none is named, and no shot is made with any, only the Bench's and those that are pinned beside it; else all
     """
     formats = m.package.formats
     bodies = {body.name for body in m.package.bodies}
@@ -210,10 +252,38 @@ def formats_of(m: Material, plan: SheetPlan, draft: Draft, few: bool) -> list[Fo
         return [here for key, here in formats.items() if key in plan.format_ids]
     if plan.bodies:
         return [here for here in formats.values() if here.body.name in plan.bodies]
+    used = m.default(plan, draft)
+    if used is not None:
+        return [here for key, here in formats.items() if key in used.formats]
     if few and m.bench is not None:
         shown = dict.fromkeys([m.bench.format_id, *m.bench.pinned])
         return [formats[key] for key in shown if key in formats]
     return list(formats.values())
+
+
+def pairs_of(
+    m: Material, plan: SheetPlan, draft: Draft, most: int | None = None
+) -> list[tuple[FormatInPackage, list[tuple[LensSet, Lens]]]]:
+    """The formats that a sheet is of, each with its lenses: those that shots are made with on it, where nothing is named.
+
+    Parameters
+    ----------
+    most : so many formats at most where none is named
+    """
+    lenses, formats = lenses_of(m, plan, draft), formats_of(m, plan, draft, few=True)
+    named = plan.format_ids or plan.bodies
+    used = None if named else m.default(plan, draft)
+    if used is None or plan.lens_ids or plan.lens_sets:
+        return [(here, lenses) for here in (formats if named else formats[:most])]
+    return [
+        (here, [pair for pair in lenses if (pair[1].id, here.recording.id) in used.pairs]) for here in formats
+    ]
+
+
+def only_whole(m: Material, plan: SheetPlan, lens: tuple[LensSet, Lens], here: FormatInPackage) -> bool:
+    """Whether a lens is left out where it does not cover: unless it was chosen by itself, or a shot is made with it so."""
+    made = m.used is not None and (lens[1].id, here.recording.id) in m.used.pairs
+    return not made and lens[1].id not in plan.lens_ids
 
 
 def lens_up(
@@ -224,6 +294,7 @@ def lens_up(
     focal_mm: float | None = None,
     stop: float | None = None,
     subject_m: float = 3.0,
+    whole: bool = False,
 ) -> Up | str:
     """Put a lens up on a format the simplest way and compute it; or say why that cannot be.
 
@@ -231,6 +302,7 @@ def lens_up(
     ----------
     focal_mm : of a zoom; its short end without
     subject_m : distance of subject and focus from the sensor plane
+    whole : refuse a lens that does not cover what is recorded
     """
     assert m.bench is not None
     way = simplest(m.package.rig, lens[1], here.body)
@@ -250,11 +322,20 @@ def lens_up(
         }
     )
     try:
-        return Up(*lens, here, compute_bench(m.package, state, only_chosen=True))
+        found = compute_bench(m.package, state, only_chosen=True)
+        if whole and _short(found):
+            return f"leaves dark corners on {format_words(here)} of {here.body.name}"
+        return Up(*lens, here, found)
     except CannotFocusError:
         return "forms no image so near"
     except InvalidInputError as error:
         return error.message
+
+
+def _short(found: BenchResult) -> bool:
+    """Whether the circle leaves corners of what is recorded dark."""
+    e = found.evaluation
+    return coverage_verdict(e.lens.image_circle_mm, float(e.needed_mm[0]), float(e.dark[0])) == "short"
 
 
 def ends_of(lens: Lens, focal_mm: float | None = None) -> list[float]:

@@ -192,7 +192,7 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
     stock = {(s.thing.kind, s.thing.of, s.thing.name): s for s in m.packing.stock}
     cases: dict[str, list[SheetRow]] = {}
     unit = units_of(m, plan)[0]
-    weights: dict[str, float] = {}
+    weights: dict[str, list[float | None]] = {}
     for thing in answer["things"]:
         known = (
             stock.get((thing["kind"], thing["of"], thing["name"]))
@@ -218,11 +218,12 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
                 section=case,
             )
         )
-        weights[case] = weights.get(case, 0.0) + (thing["weight_kg"] or 0.0) * thing["count"]
+        known_kg = thing["weight_kg"]
+        weights.setdefault(case, []).append(None if known_kg is None else known_kg * thing["count"])
     rows = [
         each
         for case in sorted(cases, key=lambda c: (c == "Not in a case", c))
-        for each in _with_weight(cases[case], f"{case} · {weight_words(weights[case], unit)}")
+        for each in _with_weight(cases[case], f"{case} · {_sum_words(weights[case], unit)}")
     ]
     draft.lead = _kit_lead(answer, unit)
     draft.blocks.append(
@@ -257,6 +258,14 @@ def kit_list(m: Material, plan: SheetPlan, draft: Draft) -> None:
     _days_of_kit(answer, draft)
 
 
+def _sum_words(weights: list[float | None], unit: Unit) -> str:
+    """What things weigh together, and whether some of it is not known."""
+    known = [kg for kg in weights if kg is not None]
+    if not known:
+        return "weight not known"
+    return weight_words(sum(known), unit) + ("" if len(known) == len(weights) else ", and what is not known")
+
+
 def _with_weight(rows: list[SheetRow], title: str) -> list[SheetRow]:
     return [{"section": title, "cells": each["cells"]} for each in rows]
 
@@ -265,10 +274,15 @@ def _kit_lead(answer: KitAnswer, unit: Unit) -> str:
     how = (
         "kept by hand" if answer["kept"] else "proved smallest" if answer["proved"] else "not proved smallest"
     )
+    weight = (
+        "weight not known"
+        if not answer["weight_kg"] and answer["weight_unknown"]
+        else weight_words(answer["weight_kg"], unit)
+    )
     lenses = "1 lens" if answer["lenses"] == 1 else f"{answer['lenses']} lenses"
     return (
         f"{answer['name']}: {lenses} for {answer['shots_done']} of {answer['shots_asked']} shots, "
-        f"{weight_words(answer['weight_kg'], unit)}; {how}."
+        f"{weight}; {how}."
     )
 
 

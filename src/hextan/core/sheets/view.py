@@ -18,6 +18,11 @@ CAUTION = "Computed. It does not replace a test with the camera and the lens at 
 OF_PICTURES = ("lens_by_format", "look", "depth", "field", "coverage", "bench")
 
 
+def sheet_title(plan: SheetPlan) -> str:
+    """What a sheet is called: its own name, or that of its kind."""
+    return plan.name or KINDS[plan.kind].title
+
+
 def sheet_of(m: Material, plan: SheetPlan) -> Sheet:
     """Make a sheet. One that cannot be made says why, and never fails for what the production lacks."""
     kind = KINDS[plan.kind]
@@ -36,7 +41,7 @@ def sheet_of(m: Material, plan: SheetPlan) -> Sheet:
         draft.why_empty = " ".join(draft.told) or "There is nothing to print."
     return {
         "kind": plan.kind,
-        "title": plan.name or kind.title,
+        "title": sheet_title(plan),
         "lead": draft.lead,
         "blocks": draft.blocks,
         "stamp": _stamp(m, plan, draft),

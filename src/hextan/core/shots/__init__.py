@@ -2,14 +2,16 @@
 
 from hextan.core.shots.answers import ShotAnswer, ShotChoice, ShotsView, ShotVerdict
 from hextan.core.shots.benches import bench_of_shot, pictures_of_shots, shot_of_bench
+from hextan.core.shots.by_plan import fingerprint
 from hextan.core.shots.checks import head_of
 from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
 from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import Needs, needs_of
+from hextan.core.shots.pins import pinned_cell
 from hextan.core.shots.rented import rented_for
 from hextan.core.shots.rows import ON_PAGE, ROWS
 from hextan.core.shots.table import ANSWERS, CellChanged, ColumnTaken, shots_of_table, table_of_shots
-from hextan.core.shots.told import binds_of, choice_of, pinned_cell, with_what
+from hextan.core.shots.told import binds_of, choice_of, with_what
 from hextan.core.shots.units import with_units
 from hextan.core.shots.view import answer_of_shot, day_order, shots_view
 
@@ -33,6 +35,7 @@ __all__ = [
     "binds_of",
     "choice_of",
     "day_order",
+    "fingerprint",
     "head_of",
     "judge",
     "needs_of",

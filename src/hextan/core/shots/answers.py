@@ -77,7 +77,7 @@ class ShotWarning(TypedDict):
 #: What can be changed: a cell of the shot, a need that becomes a wish, what is carried, rented or let go of.
 ChangeKind: TypeAlias = Literal[
     "unpin", "filter", "carry", "distance", "crop", "usable_ei", "ei", "stop", "light", "framing", "hold", "background", "speed",
-    "nearest", "rig", "room", "picture", "deliveries", "lens", "wish", "body", "outside",
+    "nearest", "rig", "room", "picture", "deliveries", "lens", "wish", "body", "outside", "bring",
 ]  # fmt: skip
 
 #: One thing that is changed. `field`: the shot's cell or need, empty where equipment is changed; `from` and `to`: its text
@@ -100,6 +100,18 @@ class ShotChange(TypedDict):
     body: str
     format: str
     lens: str
+
+
+class ShotInPlan(TypedDict):
+    """How what a shot is made with stands to the plan."""
+
+    state: Literal["as_planned", "otherwise"]
+    #: Why it is otherwise; of one that is as planned, what it would be without the plan.
+    told: str
+    #: What the plan has for it.
+    planned: str
+    #: Things that it needs and the plan does not carry.
+    not_carried: list[str]
 
 
 class NotedNow(TypedDict):
@@ -132,6 +144,8 @@ class ShotAnswer(TypedDict):
     off_main: str
     #: Of a choice that is pinned: how far from best it is.
     pinned: str | None
+    #: None where there is no plan.
+    plan: ShotInPlan | None
     noted: NotedNow
 
 
@@ -153,6 +167,16 @@ class DayOfShots(TypedDict):
     body_changes: int
     #: Lens after lens, each with how many shots in a row.
     runs: list[Use]
+
+
+class InPlan(TypedDict):
+    """How many shots are made as the plan has them."""
+
+    kit: str
+    kit_key: str
+    made_at: str
+    as_planned: int
+    of: int
 
 
 class OnMain(TypedDict):
@@ -189,5 +213,7 @@ class ShotsView(TypedDict):
     against: str
     #: How many shots stay on the main format of their unit, of how many that have one; None where no unit has one.
     on_main: OnMain | None
+    #: None where there is no plan.
+    in_plan: InPlan | None
     #: Against the answers that were taken note of.
     changed: list[ChangedAnswer]

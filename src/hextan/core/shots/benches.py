@@ -9,8 +9,8 @@ from typing_extensions import TypedDict
 
 from hextan.core.base import CannotFocusError, InvalidInputError, Unit, distance_words, m_from_mm, parse_rate
 from hextan.core.bench import BenchState, Scene, Viewfinder, compute_bench, viewfinder
-from hextan.core.equipment import Package, PackageSettings
-from hextan.core.shots.document import Pin, Shot
+from hextan.core.equipment import Package, PackageSettings, Pin
+from hextan.core.shots.document import Shot
 from hextan.core.shots.needs import USUAL_DISTANCE_M, needs_of
 from hextan.core.shots.view import answer_of_shot
 
@@ -114,6 +114,7 @@ def shot_of_bench(package: Package, settings: PackageSettings, state: BenchState
             mode=here.mode.name,
             format=here.recording.name,
             lens=setting.lens.name,
+            lens_set=package.lenses[setting.lens.id][0].name,
             focal_mm=setting.focal_mm if setting.lens.is_zoom else None,
             adapters=[adapter.name for adapter in setting.adapters],
         ),

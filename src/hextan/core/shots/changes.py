@@ -14,6 +14,7 @@ import numpy as np
 from hextan.core.base import Flags, HextanError
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.shots.answers import ShotChange
+from hextan.core.shots.by_plan import chosen_cell, not_carried
 from hextan.core.shots.catalogue import package_with
 from hextan.core.shots.checks import Check
 from hextan.core.shots.document import Shot
@@ -21,8 +22,9 @@ from hextan.core.shots.edits import Edit, applied, trouble
 from hextan.core.shots.judge import Judged, judge, judge_on
 from hextan.core.shots.layout import layout_of
 from hextan.core.shots.needs import needs_of
+from hextan.core.shots.pins import pin_of, pinned_cell
 from hextan.core.shots.proposals import KINDS, Kind, Proposal, given_up
-from hextan.core.shots.told import pinned_cell, with_what
+from hextan.core.shots.told import with_what
 
 #: So many changes are told, each of another kind.
 MOST_CHANGES = 4
@@ -41,9 +43,10 @@ def changes_of(
     catalogue : what could be rented; without one nothing is
     """
     search = _Search(package, settings, shot, judged)
+    brought = search.brought()
     if search.cured(judged, shot) is not None:
-        return []
-    found = [
+        return brought
+    found = brought + [
         each
         for kind in KINDS
         if (mask := search.curable(kind.cures)).any() and (each := search.first(kind, mask)) is not None
@@ -71,20 +74,17 @@ class _Search:
 
     def cured(self, judged: Judged, shot: Shot) -> int | None:
         """The cell that makes the shot; None where none does."""
-        best = self._only(judged, shot)
-        if best is None:
-            if not np.any((judged.missed == 0) & judged.cells.layout.mounts):
-                return None
-            best = judged.order[0]
+        if self._only(judged, shot) is None and not np.any((judged.missed == 0) & judged.cells.layout.inside):
+            return None
+        best = chosen_cell(judged, shot)
         return best if judged.missed[judged.at(best)] == 0 else None
 
     @property
     def allowed(self) -> Flags:
         """The cells that may make it."""
-        mounts = self.judged.cells.layout.mounts
         if self.only is None:
-            return mounts
-        mask = np.zeros(mounts.shape, dtype=bool)
+            return self.judged.cells.layout.inside
+        mask = np.zeros(self.judged.cells.layout.shape, dtype=bool)
         mask[self.judged.at(self.only)] = True
         return mask
 
@@ -140,6 +140,19 @@ class _Search:
             None,
         )
 
+    def brought(self) -> list[ShotChange]:
+        """What does the shot and is not what the plan makes it with: it is pinned, and what it needs comes along."""
+        plan = self.package.plan
+        if plan is None or self.only is not None or not self.judged.order:
+            return []
+        best = self.judged.order[0]
+        if self.judged.missed[self.judged.at(best)] > 0:
+            return []
+        missing = not_carried(self.judged, best, plan)
+        words = f"with {' and '.join(missing)} as well" if missing else "otherwise than planned"
+        edit = Edit("bring", pin_of(self.judged, best).model_dump_json(), words)
+        return [_change(trouble("bring", len(missing)), [edit], self.judged, best)]
+
     def unpinned(self) -> list[ShotChange]:
         """Another choice than the one that is pinned."""
         if (
@@ -153,7 +166,8 @@ class _Search:
 
     def rented(self, catalogue: Package) -> list[ShotChange]:
         """A lens of the catalogue on a body that is there, or a body under a lens that is there."""
-        if self.only is not None:
+        if self.only is not None or self.package.plan is not None:
+            # With a plan, what else there is comes first; what must be rented is asked for by itself.
             return []
         whole = package_with(self.package, catalogue)
         judged = judge(whole, self.settings, needs_of(self.shot, whole, self.settings))
@@ -217,7 +231,7 @@ class _Search:
         """What the nearest cell misses, all of it as wishes."""
         if not self.judged.order:
             return []
-        i, j = self.judged.at(self.only if self.only is not None else self.judged.order[0])
+        i, j = self.judged.at(chosen_cell(self.judged, self.shot))
         names: list[str] = []
         for check in self.judged.checks:
             if check.must and not check.met[i, j]:

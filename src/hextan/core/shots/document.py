@@ -7,7 +7,8 @@ from unicodedata import category
 
 from pydantic import AfterValidator, ConfigDict, Field, model_validator
 
-from hextan.core.base import Key, Name, Part, Row, Schema, parser_of
+from hextan.core.base import Key, Part, Row, Schema, parser_of
+from hextan.core.equipment import Pin
 
 SHOTS_SCHEMA = Schema("hextan.shots", 1)
 MOST_SHOTS = 2000
@@ -24,17 +25,6 @@ Cell: TypeAlias = Annotated[str, Field(max_length=120), AfterValidator(_printabl
 NeedName = Literal["framing", "distance", "room", "speed", "deliveries", "hold", "background", "stop", "light",
                    "picture", "nearest", "rig", "look", "body", "glass"]  # fmt: skip
 NEEDS: tuple[NeedName, ...] = get_args(NeedName)
-
-
-class Pin(Part):
-    """A choice that was made by hand: everything by its name, so that it goes with the production anywhere."""
-
-    body: Name
-    mode: Name
-    format: Name
-    lens: Name
-    focal_mm: Annotated[float, Field(gt=0.5, le=5000)] | None = None
-    adapters: Annotated[list[Name], Field(max_length=2)] = []
 
 
 class Noted(Part):

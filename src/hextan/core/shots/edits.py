@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from hextan.core.base import Unit, distance_words, m_from_mm, mm_from_m
-from hextan.core.equipment import Package
+from hextan.core.equipment import Package, Pin
 from hextan.core.light import NdFilter
 from hextan.core.shots.answers import ChangeKind, ShotEdit
 from hextan.core.shots.document import Shot
@@ -17,7 +17,7 @@ _FOOT_M = 0.3048
 
 @dataclass(frozen=True)
 class Edit:
-    """One change. `after` is the new text of the shot's cell, or what is added, or the figure of a body."""
+    """One change. `after` is the new text of the shot's cell, what is added, the figure of a body, or a pin as JSON."""
 
     kind: ChangeKind
     after: str
@@ -71,6 +71,10 @@ def _unpinned(package: Package, shot: Shot, _: ShotEdit, __: Package | None) -> 
     return package, shot.model_copy(update={"pin": None})
 
 
+def _brought(package: Package, shot: Shot, edit: ShotEdit, _: Package | None) -> _Applied:
+    return package, shot.model_copy(update={"pin": Pin.model_validate_json(edit["to"])})
+
+
 def _filter(package: Package, shot: Shot, edit: ShotEdit, _: Package | None) -> _Applied:
     stops = round(float(edit["to"].removeprefix("ND ")) / 0.3 * 3) / 3
     return replace(package, filters=(*package.filters, NdFilter(edit["to"], stops))), shot
@@ -106,6 +110,7 @@ def _rented_body(package: Package, shot: Shot, edit: ShotEdit, catalogue: Packag
 _KINDS: dict[str, Callable[[Package, Shot, ShotEdit, Package | None], _Applied]] = {
     "wish": _wish,
     "unpin": _unpinned,
+    "bring": _brought,
     "filter": _filter,
     "usable_ei": _ei,
     "carry": _carried,
@@ -117,6 +122,7 @@ _KINDS: dict[str, Callable[[Package, Shot, ShotEdit, Package | None], _Applied]]
 #: (Common practice, no source: what is in the bag before what is asked of others, a wish given up before a need.)
 TROUBLE: dict[ChangeKind, tuple[float, float]] = {
     "unpin": (0.5, 0.0),
+    "bring": (0.5, 1.0),
     "filter": (1.0, 0.1),
     "carry": (1.0, 0.0),
     "outside": (1.0, 0.0),

@@ -135,6 +135,12 @@ class Judged:
         ]  # fmt: skip
 
     @cached_property
+    def order_inside(self) -> list[int]:
+        """The cells of `order` that the plan has everything for; all of them where it has nothing for any."""
+        flat = self.cells.layout.inside.ravel()
+        return [k for k in self.order if flat[k]] or self.order
+
+    @cached_property
     def order(self) -> list[int]:
         """All cells by their flat number, the best first."""
         reached = np.sum([check.share for check in self.checks if check.must], axis=0)

@@ -106,6 +106,19 @@ class Layout:
         return ~np.isnan(self.magnification)
 
     @cached_property
+    def inside(self) -> Flags:
+        """Where a lens goes on a body with nothing but what the plan carries; wherever it goes, as long as there is no plan."""
+        plan = self.package.plan
+        if plan is None:
+            return self.mounts
+        lenses = np.array([plan.has("lens", row.lens.name, row.lens_set.name) for row in self.rows])
+        bodies = np.array([plan.has("body", here.body.name) for here in self.places])
+        found = self.mounts & lenses[:, None] & bodies
+        for i, j in np.argwhere(found & (self.adapters > 0)):
+            found[i, j] = all(plan.has("adapter", adapter.name) for adapter in self.way(i, j).adapters)
+        return np.asarray(found)
+
+    @cached_property
     def squeeze(self) -> Floats:
         """Of each lens, shape (L, 1)."""
         return self._of_lens(lambda lens: lens.squeeze)

@@ -13,7 +13,8 @@ from typing_extensions import TypedDict
 
 from hextan.core.base import Fault, InvalidInputError, new_key
 from hextan.core.shots.answers import ShotAnswer
-from hextan.core.shots.document import MOST_SHOTS, NEEDS, Pin, Shot, ShotList, parse_shots
+from hextan.core.shots.document import MOST_SHOTS, NEEDS, Shot, ShotList, parse_shots
+from hextan.core.shots.pins import pin_text, read_pin
 from hextan.core.shots.rows import ROWS
 
 Value: TypeAlias = str | float | int | None
@@ -35,7 +36,6 @@ _BY_TITLE = {
 }
 _ANSWERED = {re.sub(r"[\W\d_]", "", title.lower()) for title in ANSWERS}
 #: Between the parts of a pinned choice.
-_PIN = " | "
 
 
 class ShotsTable(TypedDict):
@@ -287,7 +287,7 @@ def _row(columns: list[_Column | None], cells: list[str]) -> dict[str, Any]:
         elif column.field == "wishes":
             plain["wishes"] = dict(_wishes(cell))
         elif column.field == "pin":
-            plain["pin"] = _pin(cell)
+            plain["pin"] = read_pin(cell)
         elif column.field in _TOGETHER and plain.get(column.field):
             plain[column.field] = f"{plain[column.field]} {cell}".strip()
         else:
@@ -303,15 +303,6 @@ def _wishes(text: str) -> Iterator[tuple[str, float]]:
         name = found and (_BY_TITLE.get(re.sub(r"[^a-z]", "", found[1])) or found[1])
         if found and name in NEEDS:
             yield name, float(found[2] or 1)
-
-
-def _pin(text: str) -> dict[str, Any] | None:
-    parts = [part.strip() for part in text.split(_PIN.strip())]
-    if len(parts) < 4:
-        return None
-    focal = re.fullmatch(r"(\d+(?:\.\d+)?) mm", parts[4]) if len(parts) > 4 else None
-    return {"body": parts[0], "mode": parts[1], "format": parts[2], "lens": parts[3],
-            "focal_mm": float(focal[1]) if focal else None, "adapters": [p for p in parts[5:] if p]}  # fmt: skip
 
 
 def _merged(old: Shot | None, plain: dict[str, Any]) -> dict[str, Any]:
@@ -359,13 +350,8 @@ def _cell(shot: Shot, name: str) -> str:
     if name == "wishes":
         return "; ".join(f"{need} {weight:g}" for need, weight in shot.wishes.items())
     if name == "pin":
-        return "" if shot.pin is None else _pinned(shot.pin)
+        return "" if shot.pin is None else pin_text(shot.pin)
     return str(getattr(shot, name))
-
-
-def _pinned(pin: Pin) -> str:
-    focal = "" if pin.focal_mm is None else f"{pin.focal_mm!r} mm"
-    return _PIN.join([pin.body, pin.mode, pin.format, pin.lens, focal, *pin.adapters])
 
 
 def _answered(answer: ShotAnswer) -> list[Value]:

@@ -11,7 +11,6 @@ from hextan.core.equipment import main_words
 from hextan.core.shots.answers import ShotChoice, ShotReason
 from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import PLENTY
-from hextan.core.shots.document import Pin
 from hextan.core.shots.judge import Judged
 from hextan.core.shots.layout import crops_on
 
@@ -134,11 +133,11 @@ def off_main_of(judged: Judged, k: int) -> str:
 
 
 def runner_up(judged: Judged, k: int) -> int | None:
-    """The best cell with another lens or on another body."""
+    """The best cell with another lens or on another body, of what is carried."""
     i, j = judged.at(k)
     layout = judged.cells.layout
     mine = (layout.rows[i].lens.id, layout.places[j].body.id)
-    for other in judged.order:
+    for other in judged.order_inside:
         a, b = judged.at(other)
         if (layout.rows[a].lens.id, layout.places[b].body.id) != mine:
             return other
@@ -154,18 +153,3 @@ def with_what(judged: Judged, k: int) -> str:
     told = layout.package.lens_words(row.lens.name, row.lens_set.name)
     name = f"{told} at {focal:.0f}" if row.lens.is_zoom else told
     return f"{name} on {here.body.name}, {here.recording.name}"
-
-
-def pinned_cell(judged: Judged, pin: Pin) -> int | None:
-    """The cell that was pinned by hand; None where its equipment is gone."""
-    layout = judged.cells.layout
-    for k in judged.order:
-        i, j = judged.at(k)
-        here, way = layout.places[j], layout.way(i, j)
-        names = (here.body.name, here.mode.name, here.recording.name, layout.rows[i].lens.name)
-        if (
-            names == (pin.body, pin.mode, pin.format, pin.lens)
-            and [a.name for a in way.adapters] == pin.adapters
-        ):
-            return k
-    return None

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections import Counter, OrderedDict
 from collections.abc import Collection, Iterable
-from hashlib import sha256
 from itertools import groupby, pairwise
 from typing import Any
 
 from hextan.core.base import HextanError
-from hextan.core.equipment import Package, PackageSettings, main_format, reference_words
+from hextan.core.equipment import Package, PackageSettings, Pin, main_format, reference_words
 from hextan.core.shots.answers import (
     ChangedAnswer,
     DayOfShots,
+    InPlan,
     OnMain,
     ShotAnswer,
     ShotChange,
@@ -20,15 +20,16 @@ from hextan.core.shots.answers import (
     ShotVerdict,
     Use,
 )
+from hextan.core.shots.by_plan import ASIDE, chosen_cell, fingerprint, in_plan
 from hextan.core.shots.changes import changes_of
-from hextan.core.shots.document import Pin, Shot, ShotList
+from hextan.core.shots.document import Shot, ShotList
 from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import needs_of
+from hextan.core.shots.pins import pinned_cell
 from hextan.core.shots.told import (
     binds_of,
     choice_of,
     off_main_of,
-    pinned_cell,
     reasons_of,
     runner_up,
     with_what,
@@ -39,8 +40,6 @@ from hextan.core.shots.warnings import warnings_of
 MOST_KEPT = 4000
 _KEPT = "answers of shots"
 _CHANGES = "changes of shots"
-#: What is said of a shot and changes nothing about its answer.
-_ASIDE = {"key", "name", "scene", "what", "day", "unit", "notes", "extra", "origins"}
 
 
 def shots_view(
@@ -83,6 +82,7 @@ def shots_view(
         "days": _days(document.shots, answers),
         "against": reference_words(package),
         "on_main": _on_main(settings, document, answers),
+        "in_plan": _in_plan(package, answers),
         "changed": _changed(document, answers),
     }
 
@@ -93,11 +93,25 @@ def _on_main(settings: PackageSettings, document: ShotList, answers: list[ShotAn
     return {"stay": sum(not answer["off_main"] for answer in has), "of": len(has)} if settings.mains else None
 
 
+def _in_plan(package: Package, answers: list[ShotAnswer]) -> InPlan | None:
+    plan = package.plan
+    if plan is None:
+        return None
+    has = [each for answer in answers if (each := answer["plan"]) is not None]
+    stay = sum(each["state"] == "as_planned" for each in has)
+    return {
+        "kit": plan.name,
+        "kit_key": plan.kit,
+        "made_at": plan.made_at or "",
+        "as_planned": stay,
+        "of": len(has),
+    }
+
+
 def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnswer:
     """Judge one shot, without what would do more; an answer that was worked out before is kept with the package."""
     kept: OrderedDict[Any, ShotAnswer] = package.worked_out.setdefault(_KEPT, OrderedDict())
-    asked = shot.model_dump_json(exclude=_ASIDE)
-    key = (asked, _terms(settings, shot))
+    key = _kept_by(package, settings, shot)
     found = kept.get(key)
     if found is None:
         found = _answer(package, settings, shot)
@@ -113,15 +127,17 @@ def answer_of_shot(package: Package, settings: PackageSettings, shot: Shot) -> S
         "noted": {
             "verdict": found["verdict"],
             "told": told,
-            "asked": sha256(asked.encode()).hexdigest()[:16],
+            "asked": fingerprint(shot),
         },
     }
 
 
-def _terms(settings: PackageSettings, shot: Shot) -> tuple[str, str]:
-    """The production's own terms for a shot; its unit is asked for nothing but its main format."""
+def _kept_by(package: Package, settings: PackageSettings, shot: Shot) -> tuple[str, str, str, str]:
+    """What an answer hangs on: what is asked, the production's own terms, and what the plan has for the shot."""
     main = main_format(settings, shot.unit)
-    return settings.model_dump_json(), "" if main is None else main.key
+    planned = "" if package.plan is None or shot.key not in package.plan.shots else shot.key
+    asked = shot.model_dump_json(exclude=ASIDE)
+    return asked, settings.model_dump_json(), "" if main is None else main.key, planned
 
 
 def answer_with_changes(
@@ -135,7 +151,7 @@ def answer_with_changes(
     kept: OrderedDict[Any, tuple[Package | None, list[ShotChange]]] = package.worked_out.setdefault(
         _CHANGES, OrderedDict()
     )
-    key = (shot.model_dump_json(exclude=_ASIDE), _terms(settings, shot), id(catalogue))
+    key = (_kept_by(package, settings, shot), id(catalogue))
     if key not in kept:
         kept[key] = catalogue, _changes(package, settings, shot, catalogue)
         if len(kept) > MOST_KEPT:
@@ -197,6 +213,7 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "provided": [],
         "off_main": "",
         "pinned": None,
+        "plan": None,
         "noted": {"verdict": "open", "told": "", "asked": ""},
     }
     if not needs.asks or needs.stands:
@@ -214,9 +231,8 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
     if judged is None or not judged.order:
         answer["binds"] = _nothing(package)
         return answer
-    best = judged.order[0]
     pinned = pinned_cell(judged, shot.pin) if shot.pin is not None else None
-    chosen = best if pinned is None else pinned
+    chosen = chosen_cell(judged, shot)
     second = runner_up(judged, chosen)
     answer |= {
         "verdict": judged.verdict(chosen),
@@ -228,7 +244,8 @@ def _answer(package: Package, settings: PackageSettings, shot: Shot) -> ShotAnsw
         "warnings": warnings_of(judged, chosen),
         "provided": judged.provided(chosen),
         "off_main": off_main_of(judged, chosen),
-        "pinned": None if shot.pin is None else _against_best(judged, best, pinned, shot.pin),
+        "pinned": None if shot.pin is None else _against_best(judged, pinned, shot.pin),
+        "plan": in_plan(judged, shot, chosen),
     }
     return answer
 
@@ -241,9 +258,10 @@ def _nothing(package: Package) -> str:
     return "No lens goes on any body: see what goes on what."
 
 
-def _against_best(judged: Judged, best: int, pinned: int | None, pin: Pin) -> str:
+def _against_best(judged: Judged, pinned: int | None, pin: Pin) -> str:
+    best = judged.order[0]
     if pinned is None:
-        return f"{pin.lens} on {pin.body}, {pin.format}, which was pinned, is not in the package any more: this is the best without it."
+        return f"{pin.lens} on {pin.body}, {pin.format}, which was pinned, is not in the package any more: this is what it is made with instead."
     if judged.at(pinned) == judged.at(best):
         return "Pinned, and the best."
     return f"Pinned. The best would be {with_what(judged, best)}: {judged.settled_by(best, pinned)}."

@@ -17,6 +17,19 @@ export const viewPacking = (id: number, document: Packing, signal: AbortSignal) 
     http.POST('/api/v1/productions/{production_id}/packing/view', { ...at(id), body: { document }, signal }),
   )
 
+export const readPlan = (id: number) => outcome(http.GET('/api/v1/productions/{production_id}/plan', at(id)))
+
+/** Make a kit of a packing the plan; none of them where it is null. */
+export const writePlan = (id: number, version: number, document: Packing, kit: string | null) =>
+  write(
+    outcome(
+      http.POST('/api/v1/productions/{production_id}/plan', {
+        ...at(id),
+        body: { version, document, kit },
+      }),
+    ),
+  )
+
 export const beginSearch = (id: number, document: Packing, kits: string[]) =>
   outcome(
     http.POST('/api/v1/productions/{production_id}/packing/searches', {

@@ -1330,6 +1330,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/productions/{production_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Read
+         * @description Give the plan of a production, and all that does not agree with it; version 0 when none was made yet.
+         */
+        get: operations["plan_read"];
+        put?: never;
+        /**
+         * Plan Write
+         * @description Make a kit the plan, as it was found for what is asked now; without a kit there is no plan any more.
+         */
+        post: operations["plan_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/productions/{production_id}/removal": {
         parameters: {
             query?: never;
@@ -9637,6 +9661,37 @@ export interface components {
              */
             usable_fps: number | null;
         };
+        /**
+         * InPlan
+         * @description How many shots are made as the plan has them.
+         */
+        InPlan: {
+            /**
+             * As Planned
+             * @description As planned.
+             */
+            as_planned: number;
+            /**
+             * Kit
+             * @description Kit.
+             */
+            kit: string;
+            /**
+             * Kit Key
+             * @description Kit key.
+             */
+            kit_key: string;
+            /**
+             * Made At
+             * @description Made at.
+             */
+            made_at: string;
+            /**
+             * Of
+             * @description Of.
+             */
+            of: number;
+        };
         JsonValue: unknown;
         /**
          * KeptMatch
@@ -13915,6 +13970,32 @@ export interface components {
             why_not: string;
         };
         /**
+         * OldPaper
+         * @description A sheet that was made before the plan.
+         */
+        OldPaper: {
+            /**
+             * Bundle
+             * @description Bundle.
+             */
+            bundle: string;
+            /**
+             * Given To
+             * @description Given to.
+             */
+            given_to: string;
+            /**
+             * Made At
+             * @description Made at.
+             */
+            made_at: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+        };
+        /**
          * OnBench
          * @description What a question sets on the Bench of its production.
          */
@@ -15162,7 +15243,7 @@ export interface components {
         };
         /**
          * Pin
-         * @description A choice that was made by hand: everything by its name, so that it goes with the production anywhere.
+         * @description What a shot is made with: everything by its name, so that it goes with the production anywhere.
          */
         Pin: {
             /**
@@ -15192,6 +15273,12 @@ export interface components {
              */
             lens: string;
             /**
+             * Lens Set
+             * @description Lens set.
+             * @default
+             */
+            lens_set: string;
+            /**
              * Mode
              * @description Mode.
              */
@@ -15199,7 +15286,7 @@ export interface components {
         };
         /**
          * Pin
-         * @description A choice that was made by hand: everything by its name, so that it goes with the production anywhere.
+         * @description What a shot is made with: everything by its name, so that it goes with the production anywhere.
          */
         PinIn: {
             /**
@@ -15228,6 +15315,12 @@ export interface components {
              * @description Lens.
              */
             lens: string;
+            /**
+             * Lens Set
+             * @description Lens set.
+             * @default
+             */
+            lens_set?: string;
             /**
              * Mode
              * @description Mode.
@@ -15380,6 +15473,85 @@ export interface components {
             verdict: "holds" | "near" | "basis" | "elsewhere" | "fails" | "coarse" | "unknown";
         };
         /**
+         * PlanKept
+         * @description The plan with its version, for the next write.
+         */
+        PlanKept: {
+            /** @description Plan. */
+            plan: components["schemas"]["PlanState"];
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * PlanState
+         * @description The plan, what changed since, and what was printed before it.
+         */
+        PlanState: {
+            /**
+             * Gone
+             * @description Gone.
+             */
+            gone: string[];
+            /**
+             * Kit
+             * @description Kit.
+             */
+            kit: string;
+            /**
+             * Kit Now
+             * @description Kit now.
+             */
+            kit_now: string;
+            /**
+             * Made At
+             * @description Made at.
+             */
+            made_at: string | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Of
+             * @description Of.
+             */
+            of: number;
+            /**
+             * Otherwise
+             * @description Otherwise.
+             */
+            otherwise: components["schemas"]["OfShot"][];
+            /**
+             * Papers
+             * @description Papers.
+             */
+            papers: components["schemas"]["OldPaper"][];
+            /**
+             * Pinned
+             * @description Pinned.
+             */
+            pinned: components["schemas"]["OfShot"][];
+            /**
+             * Shots
+             * @description Shots.
+             */
+            shots: number;
+            /**
+             * Things
+             * @description Things.
+             */
+            things: string[];
+            /**
+             * Without
+             * @description Without.
+             */
+            without: components["schemas"]["OfShot"][];
+        };
+        /**
          * PlanView
          * @description The plan view, metres.
          */
@@ -15443,6 +15615,42 @@ export interface components {
              * @description Ticks.
              */
             ticks: components["schemas"]["AxisMark"][];
+        };
+        /**
+         * PlanWrite
+         * @description Which kit of a packing is the plan from now on; none of them where it is null.
+         */
+        PlanWrite: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["Packing"];
+            /**
+             * Kit
+             * @description Kit.
+             */
+            kit: string | null;
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
+         * PlanWrite
+         * @description Which kit of a packing is the plan from now on; none of them where it is null.
+         */
+        PlanWriteIn: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["PackingIn"];
+            /**
+             * Kit
+             * @description Kit.
+             */
+            kit: string | null;
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
         };
         /**
          * Planned
@@ -17738,6 +17946,12 @@ export interface components {
              */
             each: "lens" | "distance";
             /**
+             * Everything
+             * @description Everything.
+             * @default false
+             */
+            everything: boolean;
+            /**
              * Focal Mm
              * @description Focal length, millimetres.
              */
@@ -17754,6 +17968,12 @@ export interface components {
              * @default false
              */
             from_front: boolean;
+            /**
+             * Given To
+             * @description Given to.
+             * @default
+             */
+            given_to: string;
             /**
              * Key
              * @description Name of a row that stays with it through copies, files and undo.
@@ -17874,6 +18094,12 @@ export interface components {
              */
             each?: "lens" | "distance";
             /**
+             * Everything
+             * @description Everything.
+             * @default false
+             */
+            everything?: boolean;
+            /**
              * Focal Mm
              * @description Focal length, millimetres.
              */
@@ -17890,6 +18116,12 @@ export interface components {
              * @default false
              */
             from_front?: boolean;
+            /**
+             * Given To
+             * @description Given to.
+             * @default
+             */
+            given_to?: string;
             /**
              * Key
              * @description Name of a row that stays with it through copies, files and undo.
@@ -18439,6 +18671,8 @@ export interface components {
              * @description Pinned.
              */
             pinned: string | null;
+            /** @description Plan. */
+            plan: components["schemas"]["ShotInPlan"] | null;
             /**
              * Provided
              * @description Provided.
@@ -18675,7 +18909,7 @@ export interface components {
              * @description Which kind it is.
              * @enum {string}
              */
-            kind: "unpin" | "filter" | "carry" | "distance" | "crop" | "usable_ei" | "ei" | "stop" | "light" | "framing" | "hold" | "background" | "speed" | "nearest" | "rig" | "room" | "picture" | "deliveries" | "lens" | "wish" | "body" | "outside";
+            kind: "unpin" | "filter" | "carry" | "distance" | "crop" | "usable_ei" | "ei" | "stop" | "light" | "framing" | "hold" | "background" | "speed" | "nearest" | "rig" | "room" | "picture" | "deliveries" | "lens" | "wish" | "body" | "outside" | "bring";
             /**
              * Lens
              * @description Lens.
@@ -18877,6 +19111,33 @@ export interface components {
             wishes?: {
                 [key: string]: number;
             };
+        };
+        /**
+         * ShotInPlan
+         * @description How what a shot is made with stands to the plan.
+         */
+        ShotInPlan: {
+            /**
+             * Not Carried
+             * @description Not carried.
+             */
+            not_carried: string[];
+            /**
+             * Planned
+             * @description Planned.
+             */
+            planned: string;
+            /**
+             * State
+             * @description State.
+             * @enum {string}
+             */
+            state: "as_planned" | "otherwise";
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * ShotList
@@ -19172,6 +19433,8 @@ export interface components {
              * @description Formats.
              */
             formats: components["schemas"]["Use"][];
+            /** @description In plan. */
+            in_plan: components["schemas"]["InPlan"] | null;
             /**
              * Lenses
              * @description Lenses.
@@ -20202,6 +20465,29 @@ export interface components {
             /** @description What is stored. */
             stored: components["schemas"]["PackingWrite"] | null;
         };
+        /** StaleError[PlanWrite] */
+        StaleErrorPlanWrite: {
+            /**
+             * Code
+             * @description Stable name of the error or note, for programs.
+             * @enum {string}
+             */
+            code: "stale_write" | "conflict";
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["FaultBody"][];
+            /** @description What the write was to be. */
+            given: components["schemas"]["PlanWrite"] | null;
+            /**
+             * Message
+             * @description What is wrong and what to do, in a sentence or more.
+             */
+            message: string;
+            /** @description What is stored. */
+            stored: components["schemas"]["PlanWrite"] | null;
+        };
         /** StaleError[ProductionWrite] */
         StaleErrorProductionWrite: {
             /**
@@ -20354,6 +20640,11 @@ export interface components {
         StalePackingWrite: {
             /** @description Error. */
             error: components["schemas"]["StaleErrorPackingWrite"];
+        };
+        /** Stale[PlanWrite] */
+        StalePlanWrite: {
+            /** @description Error. */
+            error: components["schemas"]["StaleErrorPlanWrite"];
         };
         /** Stale[ProductionWrite] */
         StaleProductionWrite: {
@@ -28567,6 +28858,180 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    plan_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    plan_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanWriteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanKept"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StalePlanWrite"];
                 };
             };
             /** @description Gone */

@@ -15,16 +15,30 @@
     days: readonly string[]
     kits: readonly string[]
     comparisons: readonly string[]
+    /** Whether there are shots that are made with something: what a sheet is of where it names nothing. */
+    uses: boolean
     read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
     onchange: (part: Partial<SheetPlan>) => void
   }
-  let { plan, equipment, unit, days, kits, comparisons, read, onchange }: Props = $props()
+  let { plan, equipment, unit, days, kits, comparisons, uses, read, onchange }: Props = $props()
 
   const asks = (what: Parameters<typeof asksFor>[1]) => asksFor(plan, what)
   const shown = $derived<Unit>(plan.unit === 'ft' ? 'ft' : plan.unit === 'm' ? 'm' : unit)
   const lenses = $derived(lensOptions(equipment.lens_sets))
   const formats = $derived(formatOptions(equipment.bodies))
   const few = $derived(['look', 'depth', 'field', 'monitor'].includes(plan.kind))
+  /** What a sheet is of where it names none. */
+  const planned = $derived(!plan.everything && uses)
+  const lensesOf = $derived(planned ? "the plan's" : 'all of them')
+  const formatsOf = $derived(
+    planned
+      ? "the plan's"
+      : plan.kind === 'depth'
+        ? "the Bench's"
+        : few
+          ? "the Bench's and what is pinned"
+          : 'all of them',
+  )
   const MM_OF_INCH = 25.4
 
   interface Chip {
@@ -101,7 +115,7 @@
           label="Add lenses"
           options={lensAdds}
           value={null}
-          placeholder={lensChips.length ? '+' : 'all of them'}
+          placeholder={lensChips.length ? '+' : lensesOf}
           search
           onchange={(value) => value !== null && addLens(String(value))}
         />
@@ -134,19 +148,25 @@
           label="Add a format"
           options={formats.filter((option) => !plan.format_ids.includes(option.value))}
           value={null}
-          placeholder={formatChips.length
-            ? '+'
-            : plan.kind === 'depth'
-              ? "the Bench's"
-              : few
-                ? "the Bench's and what is pinned"
-                : 'all of them'}
+          placeholder={formatChips.length ? '+' : bodyChips.length ? 'all of these' : formatsOf}
           search
           onchange={(value) =>
             value !== null && onchange({ format_ids: [...plan.format_ids, Number(value)] })}
         />
       </span>
     </div>
+  {/if}
+  {#if uses && (asks('lenses') || asks('formats'))}
+    <label class="line"
+      ><span class="soft">else</span>
+      <span
+        ><input
+          type="checkbox"
+          checked={plan.everything}
+          onchange={(event) => onchange({ everything: event.currentTarget.checked })}
+        /> everything there is, not only what the plan uses</span
+      ></label
+    >
   {/if}
   {#if asks('distances')}
     <div class="line">
@@ -303,6 +323,17 @@
       />
     </div>
   {/if}
+  <label class="line"
+    ><span class="soft">who has it</span>
+    <EntryField
+      label="Who has it"
+      kind="text"
+      size={22}
+      value={plan.given_to}
+      placeholder="nobody yet"
+      oninput={(to) => onchange({ given_to: String(to) })}
+    /></label
+  >
   <div class="line">
     <span class="soft">paper</span>
     <Choice label="Paper" options={PAPERS} value={plan.paper} onchange={(paper) => onchange({ paper })} />

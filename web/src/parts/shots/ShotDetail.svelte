@@ -164,6 +164,9 @@
         </dd>
       {/if}
     </dl>
+    {#if answer.plan?.told}<p class={answer.plan.state === 'otherwise' ? 'warn' : 'soft'}>
+        {answer.plan.told}
+      </p>{/if}
     {#if answer.off_main}<p class="warn">{answer.off_main}</p>{/if}
     {#if answer.pinned}<p class={answer.pinned.startsWith('Pinned, and') ? 'soft' : 'warn'}>
         {answer.pinned}

@@ -19,7 +19,7 @@ const choice: ShotChoice = {
   shutter_deg: 180, ei: 400, nd_stops: 0, nd_parts: [], over_stops: 0, crop_ids: [], field_width_m: 1.2, field_height_m: 0.5, percent: 8,
 } // prettier-ignore
 const answer: ShotAnswer = {
-  key: 'a', verdict: 'nearly', provided: ['Wren 40 covers: no image circle is stated'], off_main: 'Off the main format, UHD of Full, Skerry: 200 fps progressive: 60 fps at most (with 40).', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
+  key: 'a', verdict: 'nearly', plan: { state: 'otherwise', told: 'The plan has nothing for it.', planned: '', not_carried: [] }, provided: ['Wren 40 covers: no image circle is stated'], off_main: 'Off the main format, UHD of Full, Skerry: 200 fps progressive: 60 fps at most (with 40).', faults: [], best: choice, binds: 'chest: 8 % wider', reasons: [
     { name: 'framing', wanted: 'chest', has: '8 % wider', met: false, must: true }],
   runner_up: null, runner_up_lacks: '', changes: [], warnings: [{ code: 'keep_out', text: 'Keep-out of 2.50 m' }],
   pinned: null, noted: { verdict: 'nearly', told: '', asked: '' },
@@ -121,6 +121,7 @@ it('tells what the list uses, the most used first, and how many more there are',
     changed: [],
     against: 'Super 35',
     on_main: { stay: 3, of: 4 },
+    in_plan: null,
   }
   render(ListUses, { sheet: { ...sheet, lenses: uses(16), formats: uses(1), bodies: [] } })
   expect(screen.getByText('and 2 more')).toBeTruthy()

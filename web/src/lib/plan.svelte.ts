@@ -1,0 +1,39 @@
+/** The plan: which kit it was made by, and what does not agree with it any more. */
+import * as client from './client'
+import type { Packing, PlanState, Problem } from './types'
+
+export class PlanNow {
+  view = $state.raw<PlanState | null>(null)
+  problem = $state.raw<Problem | null>(null)
+  busy = $state(false)
+  readonly #productionId: number
+  #version = 0
+
+  constructor(productionId: number) {
+    this.#productionId = productionId
+    void this.read()
+  }
+
+  async read() {
+    const { data, problem } = await client.readPlan(this.#productionId)
+    this.#take(data, problem)
+  }
+
+  /** Let a kit be the plan, as it was found; no kit any more without one. */
+  async make(document: Packing, kit: string | null) {
+    if (this.busy) return
+    this.busy = true
+    const { data, problem } = await client.writePlan(this.#productionId, this.#version, document, kit)
+    this.busy = false
+    this.#take(data, problem)
+    // Somebody else made another plan meanwhile: that one is shown.
+    if (problem?.code === 'stale') await this.read()
+  }
+
+  #take(data: { version: number; plan: PlanState } | undefined, problem: Problem | undefined) {
+    this.problem = problem ?? null
+    if (!data) return
+    this.#version = data.version
+    this.view = data.plan
+  }
+}
