@@ -212,7 +212,9 @@ def test_the_plan_goes_with_the_whole_production(client, at):
         f"{production}/plan", json={"version": version, "document": document, "kit": "zooms"}
     ).json()
     file = client.get(f"{production}/file").content
-    copy = client.post("/api/v1/productions/file", content=file, headers={"content-type": "application/octet-stream"})
+    copy = client.post(
+        "/api/v1/productions/file", content=file, headers={"content-type": "application/octet-stream"}
+    )
     other = client.get(f"/api/v1/productions/{copy.json()['id']}/plan").json()["plan"]
     assert other["made_at"] == made["plan"]["made_at"] and other["otherwise"] == []
     assert other["without"] == made["plan"]["without"] != []

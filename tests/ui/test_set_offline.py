@@ -45,7 +45,7 @@ def test_a_day_without_a_line_and_a_browser_that_is_closed_in_between(own_server
     page.get_by_role("button", name="Merrow 35", exact=True).click()
     expect(near).not_to_have_text(re.compile(f"–|{before}"))
     # What differs is not said without the server: then the plan stands beside what is on, and nothing is called as planned.
-    page.get_by_role("button", name="Stop: T1.9").click()
+    page.get_by_role("button", name="Stop: T2;").click()
     page.get_by_role("button", name="T4", exact=True).click()
     expect(page.get_by_role("button", name="Stop: T4; planned T2")).to_be_visible()
     page.get_by_role("button", name="Log take 4").click()

@@ -73,7 +73,7 @@ def test_near_and_far_follow_the_wheel_the_keys_and_what_is_written(page, addres
     field.fill("9'6\"")
     field.press("Enter")
     expect(field).to_have_value("2.90 m")
-    on = {"body": "Ebb 64", "mode": "Full scope 6.4K", "format": "Scope → 4096", "lens": "Merrow 65", "stop": 1.9, "focus_m": 2.8956,
+    on = {"body": "Ebb 64", "mode": "Full scope 6.4K", "format": "Scope → 4096", "lens": "Merrow 65", "stop": 2.0, "focus_m": 2.8956,
           "crops": [], "ei": 800, "nd_stops": 0.0, "fps": 25.0, "shutter_deg": 180.0}  # fmt: skip
     held = page.request.post(
         address.replace("/p/", "/api/v1/productions/") + "/held", data={"shot": "s12b", "on": on}
@@ -243,4 +243,22 @@ def test_a_day_is_worked_with_the_keyboard(page, address, complaints):
     page.get_by_role("button", name="Camera B").click()
     expect(page.get_by_role("heading", name="Last takes")).to_be_visible()
     expect(page.get_by_text("rope on the bollard")).to_be_visible()
+    assert complaints == []
+
+
+def test_a_new_shot_asks_once_and_what_was_put_on_outlives_a_reload(phone, address, complaints):
+    phone.goto(f"{address}?day=2&unit=A")
+    first = phone.get_by_role("button", name=re.compile("^Lens: ")).inner_text()
+    asks = phone.get_by_role("group", name=re.compile("^What is on for"))
+    # What was shot with on the day before is another lens: it is asked, and as planned until somebody says otherwise.
+    expect(asks).to_contain_text("as planned? Or still Merrow 65, T1.9")
+    asks.get_by_role("button", name="Still as it was").click()
+    expect(asks).to_have_count(0)
+    expect(phone.get_by_role("button", name=re.compile("^Lens: Merrow 65"))).to_be_visible()
+    phone.reload()
+    expect(phone.get_by_role("button", name=re.compile("^Lens: Merrow 65"))).to_be_visible()
+    expect(asks).to_have_count(0)
+    assert "Merrow 65" not in first
+    phone.get_by_role("button", name="Back to what was on").click()
+    phone.wait_for_timeout(300)
     assert complaints == []

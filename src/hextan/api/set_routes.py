@@ -62,7 +62,7 @@ def known(request: Request, db: Db, production_id: int) -> OfTheSet:
 def read_set(production_id: ProductionId, db: Db, request: Request, day: Day = None) -> Response:
     """Give a day: its shots by the plan, its takes, what is on each camera, its checklist. Without a day the first."""
     m = known(request, db, production_id)
-    shown = set_day(m.package, m.settings, m.shots, m.log, day)
+    shown = set_day(m.package, m.settings, m.shots, m.log, day, m.serials)
     said = _said(m, request.app.state.cameras.of(production_id), shown["day"])
     checks = checks_of(m.package, m.settings, shown["shots"], m.log, shown["day"], said)
     return json_answer({"day": shown, "checks": checks})

@@ -9,10 +9,11 @@ from sqlalchemy.orm import Session
 
 from hextan.core.bench import BenchState
 from hextan.core.equipment import Package, PackageSettings
+from hextan.core.packing import serials_of
 from hextan.core.record import Log, Source
 from hextan.core.shots import Shot, ShotList
 from hextan.store import log
-from hextan.store.kinds import SET, SHOTS
+from hextan.store.kinds import PACKING, SET, SHOTS
 from hextan.store.models import Document, Production
 from hextan.store.repositories import mended_bench, settings_of
 
@@ -27,6 +28,8 @@ class OfTheSet:
     bench: BenchState | None
     shots: ShotList
     log: Log
+    #: Numbers on lenses of which there are several, by set and name.
+    serials: dict[tuple[str, str], list[str]]
 
     def shot(self, key: str | None) -> Shot | None:
         """A shot by its key; None where there is none of it (any more)."""
@@ -60,4 +63,5 @@ def of_the_set(
         mended_bench(session, production_id, package),
         SHOTS.read(session, production_id),
         log.read(session, production_id, before),
+        serials_of(package, PACKING.read(session, production_id)),
     )

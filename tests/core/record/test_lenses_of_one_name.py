@@ -6,8 +6,9 @@ import pytest
 
 from hextan.core.documents import parse_body
 from hextan.core.equipment import LensSet, PackageSettings
-from hextan.core.record import held_against
-from hextan.core.record.document import OnCamera
+from hextan.core.packing import Packing, serials_of
+from hextan.core.record import Log, held_against, set_day
+from hextan.core.record.document import Booking, LogItem, OnCamera
 from hextan.core.record.figures import found_of
 from hextan.core.record.planned import on_by_plan, planned_of
 from hextan.core.shots import ShotList, shots_view
@@ -53,3 +54,28 @@ def test_another_set_is_a_difference_and_one_that_nobody_states_is_none(used, co
     if found:
         assert (found[0]["planned"], found[0]["used"]) == ("25, Longshore 2x", "25, Heron")
         assert any("frames like" in effect for effect in found[0]["effects"])
+
+
+def test_which_of_several_lenses_it_is_can_be_said_and_is_no_difference():
+    stock = [
+        {"thing": {"kind": "lens", "name": "25", "of": "Heron"}, "serial": "H-101, H-102;H-107", "count": 3},
+        {"thing": {"kind": "lens", "name": "25", "of": "Longshore 2x"}, "serial": "L-7"},
+    ]
+    serials = serials_of(PACKAGE, Packing.model_validate({"stock": stock}))
+    # One alone is not asked about.
+    assert serials == {("Heron", "25"): ["H-101", "H-102", "H-107"]}
+    day = set_day(PACKAGE, SETTINGS, ShotList(shots=[ROUND]), Log(), "1", serials)
+    lenses = {each["lens_set"]: each["serials"] for each in day["bodies"][0]["lenses"]}
+    assert lenses == {"Heron": ["H-101", "H-102", "H-107"], "Longshore 2x": []}
+    on = on_by_plan(PACKAGE, SETTINGS, ROUND)
+    held = held_against(PACKAGE, SETTINGS, ROUND, on.model_copy(update={"serial": "H-102"}))
+    assert held["differences"] == []
+
+
+def test_what_was_put_on_for_a_shot_is_told_with_it():
+    on = on_by_plan(PACKAGE, SETTINGS, ROUND)
+    entry = Booking(key="b" * 8, at="2026-05-04T18:00:00Z", written_at="2026-05-04T18:00:00Z", unit="A", day="1", shot="round", on=on)  # fmt: skip
+    (camera,) = set_day(PACKAGE, SETTINGS, ShotList(shots=[ROUND]), Log(items=[LogItem(entry=entry)]), "1")[
+        "cameras"
+    ]
+    assert (camera["shot"], camera["kind"], camera["on"]) == ("round", "booking", on)

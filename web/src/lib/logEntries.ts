@@ -1,6 +1,7 @@
 /** Entries of the log as they are written here. */
 import type {
   BodyOption,
+  Booking,
   LensOption,
   LogEntry,
   LogKept,
@@ -47,7 +48,7 @@ const written = (writer: Writer, at: Date) => ({
 })
 
 export const EMPTY: OnCamera = {
-  body: '', mode: '', format: '', lens: '', lens_set: '', adapters: [], focal_mm: null, stop: null, ei: null, nd_stops: null,
+  body: '', mode: '', format: '', lens: '', lens_set: '', serial: '', adapters: [], focal_mm: null, stop: null, ei: null, nd_stops: null,
   fps: null, shutter_deg: null, focus_m: null, crops: null, squeeze: null, card: '',
 } // prettier-ignore
 
@@ -70,9 +71,16 @@ export const newTake = (
   said: null,
 })
 
-export const newBooking = (writer: Writer, on: OnCamera, note: string, at = new Date()): LogEntry => ({
+export const newBooking = (
+  writer: Writer,
+  shot: Planned | null,
+  on: OnCamera,
+  note = '',
+  at = new Date(),
+): Booking => ({
   ...written(writer, at),
   kind: 'booking',
+  shot: shot?.shot ?? null,
   on,
   note,
 })
@@ -155,8 +163,7 @@ export function lastOn(
   const here = written
     .filter((e) => (e.kind === 'take' || e.kind === 'booking') && e.unit === unit && !e.removed)
     .at(-1)
-  if (here?.kind === 'take') return here
-  if (here?.kind === 'booking') return { on: here.on, shot: null }
+  if (here?.kind === 'take' || here?.kind === 'booking') return here
   return day?.cameras.find((camera) => camera.unit === unit) ?? null
 }
 

@@ -16,10 +16,12 @@ import {
   type ListedTake,
 } from './logEntries'
 import { faultsOf } from './faults'
+import { alike, asItWas, NOTHING, onFor, said, type PutOn } from './putOn'
 import { Outbox } from './outbox.svelte'
 import { there, whenBack } from './reconnect'
 import type {
   BodyOption,
+  Booking,
   CameraSource,
   CheckItem,
   DepthCurves,
@@ -43,7 +45,12 @@ interface Kept {
   day: string | undefined
   unit: string
   shot: Record<string, string>
+  /** What was put on each camera and is not logged yet. */
+  putOn: Record<string, PutOn>
 }
+
+/** So long a hand rests before what it put on is logged, ms. */
+const SAID_AFTER_MS = 1500
 
 export class SetPage {
   seen = $state.raw<SetSeen | null>(null)
@@ -61,6 +68,8 @@ export class SetPage {
   draft = $state.raw<Partial<OnCamera>>({})
   /** The take that was logged here last, and can be undone. */
   logged = $state<string | null>(null)
+  /** What was said here last to be on the camera, and can be taken back. */
+  booked = $state.raw<Booking | null>(null)
   /** Whether the browser has all of the day: it can be worked without a line. */
   complete = $state(false)
   held = $state.raw<Held | null>(null)
@@ -83,6 +92,8 @@ export class SetPage {
     this.unit = kept.unit ?? 'A'
     this.#day = kept.day
     this.#shots = kept.shot ?? {}
+    this.#putOn = kept.putOn ?? {}
+    document.addEventListener('visibilitychange', this.#hidden)
     this.live = new LiveLine(id)
     this.outbox = new Outbox(
       id,
@@ -104,9 +115,16 @@ export class SetPage {
     this.choose(asked.shot ?? this.#shots[this.unit] ?? null)
   }
 
+  /** What is put on and waits for the hand to rest goes into the log before the device sleeps. */
+  readonly #hidden = () => {
+    if (document.visibilityState === 'hidden') this.#say()
+  }
+
   #closed = false
   close() {
+    this.#say()
     this.#closed = true
+    document.removeEventListener('visibilitychange', this.#hidden)
     this.#back?.()
     this.outbox.close()
     this.live.close()
@@ -181,14 +199,12 @@ export class SetPage {
     ...this.outbox.items.map((item) => item.entry),
   ])
   /** What is on the camera: what was set here, else what it says, else what was last shot with, else the plan. */
-  readonly before = $derived.by<OnCamera>(() => {
-    const last = lastOn(this.seen?.day ?? null, this.written, this.unit)
-    const plan = this.shot?.on ?? null
-    if (!last) return plan ?? EMPTY
-    // Another shot is another distance: nobody leaves the focus where it was.
-    const elsewhere = last.shot !== null && last.shot !== this.shot?.shot
-    return elsewhere && plan ? { ...last.on, focus_m: plan.focus_m } : last.on
-  })
+  readonly lastSaid = $derived(lastOn(this.seen?.day ?? null, this.written, this.unit))
+  readonly before = $derived<OnCamera>(onFor(this.lastSaid, this.shot, EMPTY))
+  /** The camera as it was for the shot before, where somebody has to say whether it still is. */
+  readonly asItWas = $derived.by(() =>
+    this.live.seen?.on || said(this.draft) ? null : asItWas(this.lastSaid, this.shot, EMPTY),
+  )
   /** What a camera that is listened to says is on it, with the focus as it goes. */
   readonly said = $derived.by<OnCamera | null>(() => {
     const on = this.live.seen?.on ?? null
@@ -198,7 +214,7 @@ export class SetPage {
   /** How that agrees with the plan: as the camera says it, unless something was set here besides. */
   readonly agrees = $derived.by<Held | null>(() => {
     if (this.live.seen?.held && !Object.keys(this.draft).length) return this.live.seen.held
-    return this.heldFor && same(this.heldFor, this.on) ? this.held : null
+    return this.heldFor && alike(this.heldFor, this.on) ? this.held : null
   })
   readonly body = $derived<BodyOption | null>(
     this.seen?.day.bodies.find((body) => body.name === this.on.body) ?? this.seen?.day.bodies[0] ?? null,
@@ -227,15 +243,20 @@ export class SetPage {
   )
 
   choose(shot: string | null) {
+    if (this.shot && this.shot.shot !== shot) this.#say()
     this.shotKey = shot
     if (this.shot) this.#shots = { ...this.#shots, [this.unit]: this.shot.shot }
+    // What was put on for this very shot is still on; the focus of another one is not.
+    const { shot: of, on } = this.#putOn[this.unit] ?? NOTHING
+    this.draft = of === (this.shot?.shot ?? null) ? on : {}
+    if (said(this.draft)) this.#soon()
     this.#keep()
     this.#ask()
   }
 
   pickUnit(unit: string) {
+    this.#say()
     this.unit = unit
-    this.draft = {}
     this.choose(this.#shots[unit] ?? null)
   }
 
@@ -245,13 +266,58 @@ export class SetPage {
   }
 
   set(part: Partial<OnCamera>) {
-    this.draft = { ...this.draft, ...part }
+    this.#put({ ...this.draft, ...part })
+    if (said(this.draft)) this.#soon()
     this.#ask()
+  }
+
+  /** What was put on each camera, and for which shot, until it is in the log. */
+  #putOn: Record<string, PutOn> = {}
+  #leaving: Record<string, PutOn> = {}
+  #put(on: Partial<OnCamera>) {
+    this.draft = on
+    this.#putOn = { ...this.#putOn, [this.unit]: { shot: this.shot?.shot ?? null, on } }
+    this.#keep()
+  }
+
+  #saying: ReturnType<typeof setTimeout> | undefined
+  #soon() {
+    clearTimeout(this.#saying)
+    this.#saying = setTimeout(() => this.#say(), SAID_AFTER_MS)
+  }
+
+  /** Log what was put on. */
+  #say() {
+    clearTimeout(this.#saying)
+    if (!this.#closed && this.seen && said(this.draft)) this.book('')
   }
 
   /** Everything as the plan has it; the card stays. */
   asPlanned() {
-    if (this.shot?.on) this.set({ ...this.shot.on, card: this.on.card })
+    if (this.shot?.on) this.set({ ...this.shot.on, card: this.on.card, serial: this.before.serial })
+  }
+
+  /** A new shot, and the camera still as it was for the one before; the focus is that of the plan. */
+  stillAsItWas() {
+    if (this.asItWas) this.set(this.asItWas)
+  }
+
+  /** What was put on here is not: the camera is as it was. */
+  takeBack() {
+    clearTimeout(this.#saying)
+    this.#put({})
+    const { booked } = this
+    this.booked = null
+    if (booked)
+      void this.outbox.put(changed(booked, this.by, { removed: true }), this.#revisionOf(booked.key))
+    this.#ask()
+  }
+
+  /** The revision of an entry that was written here, with what of it still waits. */
+  #revisionOf(key: string): number {
+    const kept = this.arrived.find((each) => each.entry.key === key)?.revision ?? 1
+    const waiting = this.outbox.items.filter((item) => item.entry.key === key)
+    return Math.max(kept, ...waiting.map((item) => item.basedOn + 1))
   }
 
   get #writer() {
@@ -261,7 +327,9 @@ export class SetPage {
   logTake(part: Partial<Take> = {}) {
     const said = this.live.seen?.said ?? null
     const take = { ...newTake(this.#writer, this.shot, this.take, this.on), said, ...part }
-    this.draft = {}
+    clearTimeout(this.#saying)
+    this.#put({})
+    this.booked = null
     this.logged = take.key
     void this.outbox.put(take, 0)
     this.#ask()
@@ -276,9 +344,19 @@ export class SetPage {
   }
 
   book(note: string) {
-    const { on } = this
-    this.draft = {}
-    void this.outbox.put(newBooking(this.#writer, on, note), 0)
+    const booking = newBooking(this.#writer, this.shot, this.on, note)
+    clearTimeout(this.#saying)
+    // Until the browser has it among what waits, it stays where a reload finds it.
+    const { unit } = this
+    const leaving = { ...this.#leaving, [unit]: this.#putOn[unit] ?? NOTHING }
+    this.#leaving = leaving
+    this.#put({})
+    this.booked = booking
+    void this.outbox.put(booking, 0).finally(() => {
+      if (this.#leaving !== leaving) return
+      this.#leaving = {}
+      this.#keep()
+    })
     this.#ask()
   }
 
@@ -481,7 +559,13 @@ export class SetPage {
 
   #keep() {
     try {
-      const kept: Kept = { by: this.by, day: this.#day, unit: this.unit, shot: this.#shots }
+      const kept: Kept = {
+        by: this.by,
+        day: this.#day,
+        unit: this.unit,
+        shot: this.#shots,
+        putOn: { ...this.#putOn, ...this.#leaving },
+      }
       localStorage.setItem(this.#storage, JSON.stringify(kept))
     } catch {
       // Kept for this page only.
@@ -495,7 +579,3 @@ const lensUp = (format: client.FormatQuery, lens_id: number, adapter_id: number[
   lens_id,
   adapter_id,
 })
-
-/** Whether two cameras are set alike but for the focus, which goes on all the time. */
-const same = (a: OnCamera, b: OnCamera) =>
-  JSON.stringify({ ...a, focus_m: 0 }) === JSON.stringify({ ...b, focus_m: 0 })

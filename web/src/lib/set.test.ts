@@ -73,9 +73,9 @@ describe('the takes of a day with those that wait', () => {
   it('tell what is on a camera: what waits here before what the server knows', () => {
     const known = day([], [{ unit: 'A', on, clock: '', by: '', kind: 'take', shot: 's' }])
     expect(lastOn(known, [], 'A')?.shot).toBe('s')
-    expect(lastOn(known, [newBooking(WRITER, { ...on, lens: 'Merrow 21' }, '')], 'A')).toMatchObject({
-      shot: null,
-    })
+    const booked = newBooking(WRITER, { shot: 't' } as never, { ...on, lens: 'Merrow 21' })
+    expect(lastOn(known, [booked], 'A')).toMatchObject({ shot: 't', on: { lens: 'Merrow 21' } })
+    expect(newBooking(WRITER, null, on).shot).toBeNull()
     expect(lastOn(known, [], 'B')).toBeNull()
   })
   it('keep when they happened when they are changed, and say who changed them', () => {

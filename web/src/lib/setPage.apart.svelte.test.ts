@@ -2,7 +2,7 @@ import { beforeEach, expect, it, vi } from 'vitest'
 import * as client from './client'
 import { newTake } from './logEntries'
 import { SetPage } from './set.svelte'
-import type { SetSeen } from './types'
+import type { LogEntry, SetSeen } from './types'
 
 vi.mock('./client')
 vi.mock('./reconnect', () => ({ there: async () => true, whenBack: () => () => {} }))
@@ -89,5 +89,73 @@ it('shows a take that was undone as gone, whatever was read before', async () =>
   asked[1]?.answer(dayOf('1', [{ entry, revision: 1, clock: '', before: [], double: '' }]))
   await soon()
   expect(page.takes).toEqual([])
+  page.close()
+})
+
+const SHOTS = ['s', 't'].map((shot) => ({
+  shot,
+  name: shot,
+  unit: 'A',
+  picture: {},
+  on: { lens: '35', stop: 2.8, focus_m: 4 },
+}))
+async function atWork() {
+  const page = new SetPage(7)
+  const sent: LogEntry[] = []
+  vi.mocked(client.readSet).mockImplementation(async () => {
+    const seen = dayOf('1')
+    const last = sent.findLast((entry) => !sent.some((other) => other.key === entry.key && other.removed))
+    const cameras = last && 'on' in last ? [{ unit: 'A', on: last.on, shot: last.shot }] : []
+    return { data: { ...seen, day: { ...seen.day, shots: SHOTS, cameras } } } as never
+  })
+  vi.mocked(client.readSetSettings).mockResolvedValue({} as never)
+  vi.mocked(client.writeLogEntry).mockImplementation(async (_, entry, basedOn) => {
+    sent.push(entry)
+    return { data: { revision: basedOn + 1, entry } } as never
+  })
+  await page.open({ day: '1', unit: 'A', shot: 's' })
+  return { page, sent }
+}
+
+it('keeps what was put on over a reload, and logs it once the hand rests', async () => {
+  localStorage.clear()
+  const first = await atWork()
+  first.page.set({ lens: '50', focus_m: 2.5 })
+  // The page goes away without a word, and comes back before the hand has rested.
+  const kept = localStorage.getItem('hextan.set.7')
+  const again = await atWork()
+  expect(kept).toContain('"lens":"50"')
+  expect([again.page.on.lens, again.page.on.focus_m]).toEqual(['50', 2.5])
+  vi.useFakeTimers()
+  again.page.set({ stop: 4 })
+  await vi.advanceTimersByTimeAsync(2000)
+  vi.useRealTimers()
+  await soon()
+  expect(
+    again.sent.map((entry) => [entry.kind, 'on' in entry && entry.on.lens, 'shot' in entry && entry.shot]),
+  ).toEqual([['booking', '50', 's']])
+  expect([again.page.on.lens, again.page.on.stop]).toEqual(['50', 4])
+  again.page.takeBack()
+  await soon()
+  expect(again.sent.at(-1)).toMatchObject({ kind: 'booking', removed: true })
+  first.page.close()
+  again.page.close()
+})
+
+it('asks once for a new shot whether the camera is as it was, and carries no focus', async () => {
+  localStorage.clear()
+  const { page, sent } = await atWork()
+  page.set({ lens: '50', focus_m: 2.5 })
+  // Going on to the next shot logs what was put on for this one.
+  page.choose('t')
+  await soon()
+  expect(sent).toHaveLength(1)
+  expect([page.on.lens, page.on.focus_m]).toEqual(['35', 4])
+  expect(page.asItWas?.lens).toBe('50')
+  page.stillAsItWas()
+  expect([page.on.lens, page.on.focus_m, page.asItWas]).toEqual(['50', 4, null])
+  page.logTake()
+  await soon()
+  expect(sent.at(-1)).toMatchObject({ kind: 'take', shot: 't', on: { lens: '50', focus_m: 4 } })
   page.close()
 })

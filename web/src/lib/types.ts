@@ -130,6 +130,7 @@ export type Held = Schemas['Held']
 export type Difference = Held['differences'][number]
 export type LogKept = Schemas['LogKept']
 export type LogEntry = LogKept['entry']
+export type Booking = Schemas['Booking']
 export type Take = Extract<LogEntry, { kind: 'take' }>
 export type Tick = Extract<LogEntry, { kind: 'tick' }>
 export type DepthCurves = Schemas['DepthCurves']

@@ -5,7 +5,7 @@ from hextan.core.packing.document import PACKING_SCHEMA, KitPlan, Packing, parse
 from hextan.core.packing.plan import PlanSeen, plan_of, plan_seen
 from hextan.core.packing.program import Watch
 from hextan.core.packing.side_by_side import side_by_side
-from hextan.core.packing.stock import packing_view
+from hextan.core.packing.stock import packing_view, serials_of
 from hextan.core.packing.view import packed
 
 __all__ = [
@@ -21,5 +21,6 @@ __all__ = [
     "parse_packing",
     "plan_of",
     "plan_seen",
+    "serials_of",
     "side_by_side",
 ]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from typing_extensions import TypedDict
 
 from hextan.core.equipment import Package, ThingKind
@@ -36,6 +38,16 @@ class PackingView(TypedDict):
     hire_days: int
     #: Rows of the stock that speak of nothing in the package, by their keys.
     gone: list[str]
+
+
+def serials_of(package: Package, packing: Packing) -> dict[tuple[str, str], list[str]]:
+    """Numbers on lenses of which there are several, by set and name: as they are written, with commas or spaces between."""
+    found: dict[tuple[str, str], list[str]] = {}
+    for thing in things_of(package, packing, 1).every:
+        numbers = re.split(r"[\s,;/]+", thing.stock.serial.strip())
+        if thing.kind == "lens" and thing.stock.thing.name and len(numbers) > 1:
+            found[thing.of, thing.name] = numbers
+    return found
 
 
 def packing_view(package: Package, packing: Packing, shots: ShotList) -> PackingView:

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from types import MappingProxyType
 
 import numpy as np
 from typing_extensions import TypedDict
@@ -40,6 +41,8 @@ class LensOption(TypedDict):
     id: int
     name: str
     lens_set: str
+    #: Numbers on the lenses of that name, where there are several.
+    serials: list[str]
     adapters: list[str]
     adapter_ids: list[int]
     #: Whether a camera can be told by it what it is: without contacts somebody has to write it down.
@@ -83,7 +86,7 @@ class CameraNow(TypedDict):
     by: str
     #: Whether it is a take, or what was booked.
     kind: str
-    #: The shot of the take.
+    #: The shot for which it was said.
     shot: str | None
 
 
@@ -173,12 +176,14 @@ def set_day(
     shots: ShotList,
     log: Log,
     day: str | None,
+    serials: Mapping[tuple[str, str], list[str]] = MappingProxyType({}),
 ) -> SetDay:
     """Gather a day: the one that is named, or the first.
 
     Parameters
     ----------
     log : all of it: what is on a camera may have been booked the day before
+    serials : numbers on lenses, by set and name
     """
     days = days_of(shots, log)
     if day is None:
@@ -204,7 +209,7 @@ def set_day(
             if isinstance(item.entry, Take)
         ],
         "cameras": cameras_now(log),
-        "bodies": [_body_option(package, body) for body in package.bodies],
+        "bodies": [_body_option(package, body, serials) for body in package.bodies],
         "adapters": [{"id": adapter.id, "name": adapter.name} for adapter in package.adapters],
         "picture": picture_told(settings),
     }
@@ -239,7 +244,7 @@ def cameras_now(log: Log) -> list[CameraNow]:
         if entry.unit not in last or moment(last[entry.unit]) <= moment(entry):
             last[entry.unit] = entry
     return [
-        {"unit": unit, "on": e.on, "clock": clock_of(e), "by": e.by, "kind": e.kind, "shot": e.shot if isinstance(e, Take) else None}
+        {"unit": unit, "on": e.on, "clock": clock_of(e), "by": e.by, "kind": e.kind, "shot": e.shot}
         for unit, e in sorted(last.items())
     ]  # fmt: skip
 
@@ -252,7 +257,7 @@ def clips_of(log: Log, day: str | None = None) -> list[Clip]:
     )
 
 
-def _body_option(package: Package, body: Body) -> BodyOption:
+def _body_option(package: Package, body: Body, serials: Mapping[tuple[str, str], list[str]]) -> BodyOption:
     lenses: list[LensOption] = []
     for lens_set, lens in package.lenses.values():
         way = simplest(package.rig, lens, body)
@@ -264,6 +269,7 @@ def _body_option(package: Package, body: Body) -> BodyOption:
                 "id": lens.id,
                 "name": lens.name,
                 "lens_set": lens_set.name,
+                "serials": serials.get((lens_set.name, lens.name), []),
                 "adapters": [adapter.name for adapter in way.adapters],
                 "adapter_ids": list(way.key),
                 "contacts": bool(lens.data_link) and all(a.passes_data for a in way.adapters),

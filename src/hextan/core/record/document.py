@@ -39,6 +39,8 @@ class OnCamera(Part):
     lens: Short = ""
     #: The set of the lens, where it is known: several may have a lens of that name.
     lens_set: Short = ""
+    #: Which of several lenses of that name it is.
+    serial: Short = ""
     adapters: Annotated[list[Name], Field(max_length=2)] = []
     #: As set on a zoom.
     focal_mm: FocalMm | None = None
@@ -114,6 +116,8 @@ class Booking(Written):
     """From now on this is on the camera."""
 
     kind: Literal["booking"] = "booking"
+    #: Key of the shot for which it was put on, where there was one.
+    shot: Key | None = None
     on: OnCamera = OnCamera()
     note: Words = ""
 

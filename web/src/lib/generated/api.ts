@@ -3883,7 +3883,8 @@ export interface components {
              *       "format": "",
              *       "lens": "",
              *       "lens_set": "",
-             *       "mode": ""
+             *       "mode": "",
+             *       "serial": ""
              *     }
              */
             on: components["schemas"]["OnCamera"];
@@ -3893,6 +3894,11 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot: string | null;
             /**
              * Unit
              * @description Unit.
@@ -3958,7 +3964,8 @@ export interface components {
              *       "format": "",
              *       "lens": "",
              *       "lens_set": "",
-             *       "mode": ""
+             *       "mode": "",
+             *       "serial": ""
              *     }
              */
             on?: components["schemas"]["OnCameraIn"];
@@ -3968,6 +3975,11 @@ export interface components {
              * @default false
              */
             removed?: boolean;
+            /**
+             * Shot
+             * @description Shot.
+             */
+            shot?: string | null;
             /**
              * Unit
              * @description Unit.
@@ -11388,6 +11400,11 @@ export interface components {
              */
             name: string;
             /**
+             * Serials
+             * @description Serials.
+             */
+            serials: string[];
+            /**
              * Short Mm
              * @description Short, millimetres.
              */
@@ -14104,6 +14121,12 @@ export interface components {
              */
             nd_stops: number | null;
             /**
+             * Serial
+             * @description Serial.
+             * @default
+             */
+            serial: string;
+            /**
              * Shutter Deg
              * @description Shutter, degrees.
              */
@@ -14196,6 +14219,12 @@ export interface components {
              * @description Neutral density, stops.
              */
             nd_stops?: number | null;
+            /**
+             * Serial
+             * @description Serial.
+             * @default
+             */
+            serial?: string;
             /**
              * Shutter Deg
              * @description Shutter, degrees.
@@ -21134,7 +21163,8 @@ export interface components {
              *       "format": "",
              *       "lens": "",
              *       "lens_set": "",
-             *       "mode": ""
+             *       "mode": "",
+             *       "serial": ""
              *     }
              */
             on: components["schemas"]["OnCamera"];
@@ -21269,7 +21299,8 @@ export interface components {
              *       "format": "",
              *       "lens": "",
              *       "lens_set": "",
-             *       "mode": ""
+             *       "mode": "",
+             *       "serial": ""
              *     }
              */
             on?: components["schemas"]["OnCameraIn"];

@@ -21,7 +21,12 @@
     ].filter((list) => list.rows.length > 0),
   )
   const agrees = $derived(
-    !plan.pinned.length && !plan.otherwise.length && !plan.papers.length && !plan.gone.length && !plan.kit_now && plan.made_at !== null,
+    !plan.pinned.length &&
+      !plan.otherwise.length &&
+      !plan.papers.length &&
+      !plan.gone.length &&
+      !plan.kit_now &&
+      plan.made_at !== null,
   )
 </script>
 

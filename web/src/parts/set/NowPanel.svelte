@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { ListedTake } from '../../lib/logEntries'
   import type { SetPage } from '../../lib/set.svelte'
-  import type { Problem, Unit } from '../../lib/types'
+  import { aperture } from '../../lib/format'
+  import type { OnCamera, Problem, Unit } from '../../lib/types'
   import FocusWheel from './FocusWheel.svelte'
   import LiveStatus from './LiveStatus.svelte'
   import OnCells from './OnCells.svelte'
@@ -33,6 +34,14 @@
     Object.fromEntries(
       Object.entries(page.live.seen?.since ?? {}).map(([code, at]) => [code, at && hourOf(at)]),
     ),
+  )
+  /** A camera in a few words. */
+  const asWords = (on: OnCamera) =>
+    [on.lens, on.stop ? `${page.marks(on)}${aperture(on.stop)}` : '', on.format].filter(Boolean).join(', ')
+  const whereWas = $derived(
+    page.seen?.day.shots.find((each) => each.shot === page.lastSaid?.shot)?.name ??
+      page.takes.find((each) => each.entry.shot === page.lastSaid?.shot)?.entry.shot_name ??
+      '',
   )
   const lastName = $derived(last ? `${last.entry.shot_name} take ${last.entry.take}` : '')
   const circleWords = $derived(
@@ -75,6 +84,17 @@
         </p>
         <p>{shot.what}{shot.framing ? `, ${shot.framing}` : ''}</p>
       </header>
+      {#if page.asItWas}
+        <div class="asks" role="group" aria-label="What is on for {shot.name}">
+          <p>
+            <strong>{shot.name}</strong> on camera {page.unit}: {asWords(page.before)}, as planned? Or still {asWords(
+              page.asItWas,
+            )}, as it was{whereWas ? ` with ${whereWas}` : ''}?
+          </p>
+          <button class="knob" onclick={() => page.asPlanned()}>As planned</button>
+          <button class="knob" onclick={() => page.stillAsItWas()}>Still as it was</button>
+        </div>
+      {/if}
       <OnCells
         on={page.on}
         planned={shot}
@@ -107,8 +127,9 @@
         <button class="knob" disabled={!last} aria-expanded={noting} onclick={() => (noting = !noting)}
           >Note</button
         >
-        {#if Object.keys(page.draft).length}<button class="knob" onclick={() => (page.draft = {})}
-            >Back to what was on</button
+        {#if Object.keys(page.draft).length || page.booked}<button
+            class="knob"
+            onclick={() => page.takeBack()}>Back to what was on</button
           >{/if}
       </div>
       {#if noting && last}
@@ -186,6 +207,19 @@
     flex: 1;
     font-size: 26px;
     line-height: 1.1;
+  }
+  .asks {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 8px;
+    padding: 8px 10px;
+    border: 2px solid var(--accent);
+  }
+  .asks p {
+    grid-column: 1 / -1;
+  }
+  .asks .knob {
+    min-height: 44px;
   }
   .take {
     display: grid;

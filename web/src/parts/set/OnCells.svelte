@@ -42,8 +42,8 @@
   const ndText = (stops: number | null | undefined) =>
     stops == null ? 'ND –' : stops ? `ND ${ndStops(stops)}` : 'no ND'
   const several = (name: string) => (body?.lenses.filter((l) => l.name === name).length ?? 0) > 1
-  const lensText = ({ lens: name, lens_set, focal_mm }: OnCamera) =>
-    `${name || 'not said'}${lens_set && several(name) ? `, ${lens_set}` : ''}${focal_mm ? ` at ${mm(focal_mm)}` : ''}`
+  const lensText = ({ lens: name, lens_set, serial, focal_mm }: OnCamera) =>
+    `${name || 'not said'}${lens_set && several(name) ? `, ${lens_set}` : ''}${serial ? ` no. ${serial}` : ''}${focal_mm ? ` at ${mm(focal_mm)}` : ''}`
   const rateText = ({ fps, shutter_deg }: OnCamera) =>
     `${rate(fps)} fps, ${shutter_deg ? trade.shutter(shutter_deg, fps ?? 25) : '–'}`
   const eiText = (ei: number | null | undefined) => (ei == null ? `${trade.sensitivity} –` : String(ei))
@@ -68,11 +68,13 @@
     onset({
       lens: found.name,
       lens_set: found.lens_set,
+      serial: '',
       adapters: found.adapters,
       focal_mm: found.short_mm < found.long_mm ? found.short_mm : null,
       ...(on.stop !== null && found.stops[0] && on.stop < found.stops[0] ? { stop: found.stops[0] } : {}),
     })
-    open = null
+    // Which of several it is, is asked for in the same place.
+    if (!found.serials.length) open = null
   }
 </script>
 
@@ -240,6 +242,14 @@
           onchange={(event) => onset({ card: event.currentTarget.value.trim() })}
         /></label
       >
+    {/if}
+    {#if open === 'lens' && lens?.serials.length}
+      <PickOne
+        label="Which of them"
+        options={lens.serials.map((number) => ({ value: number, label: number, more: '', planned: false }))}
+        value={on.serial || null}
+        onpick={(serial) => onset({ serial })}
+      />
     {/if}
     {#if open === 'lens' && focals.length}
       <PickOne
