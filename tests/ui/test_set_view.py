@@ -224,7 +224,7 @@ def test_clips_are_read_from_their_ends_and_told_beside_their_takes(page, addres
     expect(rows.nth(1)).to_contain_text("12B take 2")
     rows.nth(1).click()
     expect(page.get_by_text("The take was found by its name.")).to_be_visible()
-    expect(page.get_by_text(re.compile("1 clip: CROP IS ON, planned off"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"12B_T2\.mov: CROP IS ON, planned off"))).to_be_visible()
     page.get_by_role("link", name="Report").click()
     expect(page.get_by_text("2 clips and stills")).to_be_visible()
     assert [c for c in complaints if "422" not in c] == []

@@ -68,11 +68,13 @@ def test_the_crop_that_is_left_on_is_the_loudest():
     # 17:9 of the S35 window: as wide, 4352 / (4096/2160) high.
     used = 4352 * 4352 * 2160 / 4096 / 1e6
     planned = 6432 * 6432 * 1714 / 4096 / 1e6
-    assert found["effects"][0] == f"{used:.1f} MP instead of {planned:.1f}"
-    assert found["effects"][1] == f"still enough for scope: {100 * (4096 / 3840 - 1):.0f} % to spare"
+    # What is recorded comes first, in pixels; the window after it.
+    assert found["effects"][0] == "4096 × 2160, 8.8 MP, instead of 4096 × 1714, 7.0 MP"
+    assert found["effects"][1] == f"read from {used:.1f} MP of the sensor instead of {planned:.1f}"
+    assert found["effects"][2] == f"still enough for scope: {100 * (4096 / 3840 - 1):.0f} % to spare"
     # Frames like: by width against Super 35, 24.89 mm.
     like = [65 * 24.89 / (photosites * PITCH) for photosites in (4352, 6432)]
-    assert found["effects"][2] == f"frames like {like[0]:.3g}, not {like[1]:.3g}"
+    assert found["effects"][3] == f"frames like {like[0]:.3g}, not {like[1]:.3g}"
     back = held_against(
         M.package, M.settings, SHOTS["13C"], on("13C", mode="Full 6.4K", format="Full → 4096 17:9")
     )

@@ -3,14 +3,18 @@
 import math
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from hextan.core.compare import match_stop
+from hextan.core.record.belongs import shot_of, take_of
 from hextan.core.record.cameras import kept_match, live_held
-from hextan.core.record.clips import clips_held, fitting, take_of
+from hextan.core.record.clips import clips_held, fitting
 from hextan.core.record.document import Clip, ClipFacts
 from hextan.core.record.figures import state_of
 from hextan.core.record.heard import Heard, on_camera, windows_of
 from hextan.core.record.planned import picture_of
+from tests.budget import examples
 from tests.core.record.days import SHOTS, on, planned_on, take
 from tests.core.sheets.material import demo
 from tests.core.sheets.test_sheets import thin_lens_limits
@@ -201,7 +205,8 @@ def test_a_run_of_clips_with_the_crop_on_is_told_from_when_to_when():
         == 2
     )
     assert found["runs"][0]["told"].startswith(
-        "from 21:19 to 21:29, 2 clips: CROP IS ON, planned off; 10.0 MP instead of 17.3"
+        "from 21:19 to 21:29, 2 files: CROP IS ON, planned off; 4096 × 2160, 8.8 MP, instead of 4096 × 1714, 7.0 MP; "
+        "read from 10.0 MP of the sensor instead of 17.3"
     )
 
 
@@ -209,7 +214,8 @@ def test_a_raster_that_several_modes_write_proves_none_of_them():
     (found,) = held(clip("12B_T1.mov", raster=[1920, 1080], body="Ebb 64"))["clips"]
     (difference,) = found["differences"]
     assert difference["headline"] == "1920 × 1080, planned Scope → 4096"
-    assert "the file does not tell" in difference["effects"][0]
+    assert difference["effects"][0] == "1920 × 1080, 2.1 MP, instead of 4096 × 1714, 7.0 MP"
+    assert "the file does not tell" in difference["effects"][1]
 
 
 def test_what_the_file_says_counts_before_the_log_and_both_are_told():
@@ -219,3 +225,98 @@ def test_what_the_file_says_counts_before_the_log_and_both_are_told():
         "lens: the file says Merrow 40, the log Merrow 65",
         "stop: the file says T4, the log 2",
     ]
+
+
+def verdict(found):
+    return found["verdict"], found["take_told"], found["found_by"]
+
+
+def test_a_file_of_which_no_take_was_logged_is_compared_with_its_shot():
+    by_name, by_time, between, other = held(
+        clip("13A_pickup.mov", raster=[1920, 1080], body="Ebb 64"),
+        clip("A001C090.mov", at="2026-05-18T21:05:00Z", raster=[4096, 1714]),
+        clip("A001C091.mov", at="2026-05-18T20:27:00Z", raster=[3936, 2624]),
+        clip("12_x.mov"),
+        takes=[t for t in TAKES if t.key != "t3"],
+    )["clips"]  # fmt: skip
+    assert verdict(by_name) == ("not_planned", "13A", "by its name")
+    # A take of it was logged within the ten minutes before, and none of another shot since.
+    assert verdict(by_time) == ("as_planned", "12B", "by the time")
+    # 12 is no shot, and 12A is another one: it is held against what the day has.
+    assert other["take_told"].startswith("as for 12A") and other["verdict"] == "as_planned"
+    assert between["differences"][0]["headline"].startswith("NO RECORDING FORMAT WRITES 3936 × 2624")
+    found, how = shot_of(clip("x.mov", at="2026-05-18T20:15:00Z"), M.shots.shots, TAKES[:2])
+    assert (found.name, how) == ("12B", "by the time")
+    assert shot_of(clip("x.mov", at="2026-05-18T20:45:00Z"), M.shots.shots, TAKES[:2]) == (None, "")
+
+
+def test_a_file_of_which_nothing_is_known_is_compared_with_what_the_day_has():
+    odd, slow, empty = held(
+        clip("C0001.mov", raster=[1920, 1080]), clip("C0002.mov", fps=48.0), clip("C0003.mov", raster=None, fps=None), takes=[]
+    )["clips"]  # fmt: skip
+    assert odd["differences"][0]["headline"] == "1920 × 1080 IS PLANNED FOR NO SHOT of the day"
+    assert slow["differences"][0]["headline"].startswith("48 fps IS PLANNED FOR NO SHOT of the day")
+    assert (empty["verdict"], empty["why"]) == ("unknown", "the file does not say its raster")
+    nowhere = clip("C0004.mov").model_copy(update={"day": "99"})
+    (found,) = held(nowhere, takes=[])["clips"]
+    assert found["why"] == "no shot is known of it, and nothing is planned for camera A on day 99"
+
+
+def test_a_camera_that_numbers_its_clips_is_followed_by_reel_and_time():
+    on_reel = [
+        t.model_copy(update={"on": t.on.model_copy(update={"card": card})})
+        for t, card in zip(TAKES, ("A002", "A003", "A003", "A002"), strict=True)
+    ]
+    timed, counted, none = held(
+        clip("A003C002_0518.mov", at="2026-05-18T20:24:50Z", seconds=5.0), clip("A003C002.mov"), clip("A003C009.mov"), takes=on_reel
+    )["clips"]  # fmt: skip
+    # Nearer in time is the take of another reel.
+    assert (timed["take"], timed["found_by"]) == ("t3", "by its reel and the time")
+    assert (counted["take"], counted["found_by"]) == ("t3", "by its reel and number")
+    assert none["take"] is None
+
+
+@settings(max_examples=examples(120), deadline=None)
+@given(
+    st.lists(
+        st.builds(
+            lambda name, raster, fps, at, reel: clip(
+                name, **({"at": f"2026-05-18T{at}:00Z"} if at else {}), raster=raster, fps=fps, reel=reel
+            ),
+            st.sampled_from(
+                [
+                    "12B_T1.mov",
+                    "12B_T9.mov",
+                    "12C.mov",
+                    "A001C001.mov",
+                    "x.jpg",
+                    "13A 2.mov",
+                    "99Z_T1.mov",
+                    "112B.mov",
+                ]
+            ),
+            st.sampled_from([[4096, 1714], [1920, 1080], [3936, 2624], [3840, 2160], None]),
+            st.sampled_from([25.0, 48.0, 23.976, None]),
+            st.sampled_from(["", "20:11", "20:31", "03:00"]),
+            st.sampled_from(["", "A003"]),
+        ),
+        max_size=7,
+    ),
+    st.sets(st.integers(0, 3)),
+)
+def test_every_file_of_a_random_folder_is_in_one_of_three_numbers(clips, logged):
+    found = held(*clips, takes=[TAKES[i] for i in sorted(logged)])
+    counted = [found["as_planned"], found["not_planned"], found["unknown"]]
+    assert sum(counted) == len(found["clips"]) == len(clips)
+    for each in found["clips"]:
+        # What differs is not as planned; what cannot be compared says why; what is as planned was held against something.
+        assert (each["verdict"] == "not_planned") == bool(each["differences"])
+        assert (each["verdict"] == "unknown") == (bool(each["why"]) and not each["differences"])
+        assert each["verdict"] != "as_planned" or each["take_told"]
+        raster = each["facts"].raster
+        if raster is not None and not each["fits"]:
+            assert "NO RECORDING FORMAT WRITES" in each["differences"][0]["headline"]
+    if clips:
+        assert found["told"].startswith(f"{len(clips)} file")
+        assert f"{counted[0]} as planned, {counted[1]} not" in found["told"]
+        assert ("cannot be compared" in found["told"]) == (counted[2] > 0)

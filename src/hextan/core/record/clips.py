@@ -2,31 +2,37 @@
 
 1. A format fits by the raster of the file, its rate and what is known of its codec. Several scan modes may write the
    same raster: then the log decides among them; where it names none of them, the raster is told and no mode.
-2. A take is found by the name of the clip, by the time code, or by the time; what finds two finds none.
-3. What the file says of lens, stop, EI and shutter counts before the log; what it does not say is taken from the log.
+2. A take is found by the name of the clip, by its reel, by the time code, or by the time; what finds two finds none
+   (`core/record/belongs.py`). Where none was logged the shot is found in the same way; where there is none either, the file is
+   held against everything that is planned for its camera on that day.
+3. Every file is as planned, or not, or cannot be compared, with the reason why.
+4. What the file says of lens, stop, EI and shutter counts before the log; what it does not say is taken from the log.
 """
 
 from __future__ import annotations
 
 import json
 import re
-from collections.abc import Iterable
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
 from hashlib import sha256
 from itertools import groupby
+from typing import Literal, TypeAlias
 
 import numpy as np
 from typing_extensions import TypedDict
 
 from hextan.core.equipment import FormatInPackage, Package, PackageSettings
 from hextan.core.evaluation import columns_of
-from hextan.core.record.day import held_take, moment
-from hextan.core.record.differences import Difference
-from hextan.core.record.document import Clip, ClipFacts, OnCamera, Take
+from hextan.core.record.belongs import shot_of, take_of
+from hextan.core.record.day import held_take
+from hextan.core.record.differences import Difference, raster_words
+from hextan.core.record.document import Booking, Clip, ClipFacts, OnCamera, Take
+from hextan.core.record.figures import found_of
 from hextan.core.record.planned import on_by_plan
 from hextan.core.shots import Shot, ShotList
 
-#: A take is logged so long before its clip begins, or after it ends, at most; seconds (common practice, no source).
-BEFORE_S, AFTER_S = 60.0, 600.0
 _SAME_RATE = 2e-4
 #: Millimetres that a file tells of what was read, share.
 _SAME_SIZE = 0.01
@@ -42,6 +48,10 @@ def clip_key(facts: ClipFacts, unit: str) -> str:
     return f"clip-{sha256(told.encode()).hexdigest()[:32]}"
 
 
+#: Every file is one of these.
+ClipVerdict: TypeAlias = Literal["as_planned", "not_planned", "unknown"]
+
+
 class ClipHeld(TypedDict):
     """A clip, what it is of, and how it agrees with the plan."""
 
@@ -54,9 +64,13 @@ class ClipHeld(TypedDict):
     #: Why none, or why several.
     fit_told: str
     take: str | None
+    #: The take, or the shot alone, or the shots for which this is planned.
     take_told: str
-    #: How the take was found; empty where none was.
+    #: How that was found; empty where nothing was.
     found_by: str
+    verdict: ClipVerdict
+    #: Why it cannot be compared.
+    why: str
     differences: list[Difference]
     #: Where the file says something else than the log.
     against_log: list[str]
@@ -77,6 +91,11 @@ class ClipsHeld(TypedDict):
 
     clips: list[ClipHeld]
     runs: list[Run]
+    #: How many of them are as planned, how many not, and how many cannot be compared; and all of that in a sentence.
+    as_planned: int
+    not_planned: int
+    unknown: int
+    told: str
 
 
 def fitting(package: Package, facts: ClipFacts) -> tuple[list[FormatInPackage], str]:
@@ -144,53 +163,6 @@ def _codec_fits(said: str, stated: str) -> bool:
     return True
 
 
-def take_of(clip: Clip, takes: Iterable[Take]) -> tuple[Take | None, str]:
-    """Find the take that a clip belongs to, and how it was found."""
-    there = [t for t in takes if not t.removed and (not clip.unit or not t.unit or t.unit == clip.unit)]
-    by_name = [t for t in there if _named(clip.facts.name, t)]
-    if len(by_name) == 1:
-        return by_name[0], "by its name"
-    there = by_name or there
-    for at, how in ((_timecode(clip, there), "by its time code"), (clip.facts.at, "by the time")):
-        if at is None:
-            continue
-        start = np.datetime64(at.rstrip("Z"), "ms")
-        end = start + np.timedelta64(int(1000 * (clip.facts.seconds or 0)), "ms")
-        near = [
-            (abs(float((moment(t) - end) / np.timedelta64(1, "s"))), i)
-            for i, t in enumerate(there)
-            if start - np.timedelta64(int(BEFORE_S), "s")
-            <= moment(t)
-            <= end + np.timedelta64(int(AFTER_S), "s")
-        ]
-        if near:
-            return there[min(near)[1]], how
-    return None, ""
-
-
-def _named(name: str, take: Take) -> bool:
-    """Whether a file's name holds a shot's number and its take: 12B_T3, 12b-3, 12B take 03."""
-    if not take.shot_name:
-        return False
-    number = re.escape(take.shot_name)
-    return bool(
-        re.search(
-            rf"(?<![0-9a-z]){number}[ _.-]*(?:take|tk|t)?[ _.-]*0*{take.take}(?![0-9])", name, re.IGNORECASE
-        )
-    )
-
-
-def _timecode(clip: Clip, takes: list[Take]) -> str | None:
-    """A time code that runs with the time of day, as a moment of the day on which takes were shot."""
-    if not clip.facts.timecode or not takes:
-        return None
-    first = takes[0]
-    local = np.datetime64(first.at.rstrip("Z"), "ms") + np.timedelta64(first.offset_min, "m")
-    day = str(local)[:10]
-    at = np.datetime64(f"{day}T{clip.facts.timecode[:8]}", "ms") - np.timedelta64(first.offset_min, "m")
-    return str(at)
-
-
 def on_of_clip(
     package: Package,
     facts: ClipFacts,
@@ -230,53 +202,179 @@ def clips_held(
     package: Package,
     settings: PackageSettings,
     shots: ShotList,
-    takes: list[Take],
+    entries: Sequence[Take | Booking],
     clips: list[Clip],
 ) -> ClipsHeld:
-    """Hold clips against the plan of the shots whose takes they are."""
-    by_key = {shot.key: shot for shot in shots.shots}
-    held = [_held(package, settings, by_key, takes, clip) for clip in clips]
-    return {"clips": held, "runs": _runs(clips, held)}
+    """Hold clips against the plan of the shots that they are of.
 
-
-def _held(
-    package: Package,
-    settings: PackageSettings,
-    shots: dict[str, Shot],
-    takes: list[Take],
-    clip: Clip,
-) -> ClipHeld:
-    fit, told = fitting(package, clip.facts)
-    take, how = take_of(clip, takes)
-    shot = None if take is None else shots.get(take.shot or "")
-    planned = None if shot is None else on_by_plan(package, settings, shot)
-    on = on_of_clip(package, clip.facts, fit, planned, take)
-    differences = held_take(package, settings, shot, on)["differences"] if shot is not None else []
-    if (
-        planned is not None
-        and clip.facts.raster is not None
-        and not _proved(fit, planned, OnCamera() if take is None else take.on)
-    ):
-        differences = [
-            _raster(clip.facts.raster, planned, fit),
-            *(d for d in differences if d["code"] not in _OF_THE_WINDOW),
-        ]
+    Parameters
+    ----------
+    entries : takes and bookings of the days of the clips
+    """
+    held = [_held(_Day.of(package, settings, shots, entries, clip), clip) for clip in clips]
+    count = Counter(each["verdict"] for each in held)
     return {
+        "clips": held,
+        "runs": _runs(clips, held),
+        "as_planned": count["as_planned"],
+        "not_planned": count["not_planned"],
+        "unknown": count["unknown"],
+        "told": _sum_told(held, count),
+    }
+
+
+def _sum_told(held: list[ClipHeld], count: Counter[ClipVerdict]) -> str:
+    """All files in a sentence: none is passed over."""
+    if not held:
+        return ""
+    many = f"{len(held)} file{'s' if len(held) != 1 else ''}"
+    parts = f"{count['as_planned']} as planned, {count['not_planned']} not"
+    if not count["unknown"]:
+        return f"{many}: {parts}."
+    why = Counter(each["why"] for each in held if each["verdict"] == "unknown")
+    reasons = "; ".join(f"{reason} ({n})" if len(why) > 1 else reason for reason, n in why.most_common())
+    return f"{many}: {parts}, {count['unknown']} cannot be compared: {reasons}."
+
+
+@dataclass(frozen=True)
+class _Day:
+    """What a clip is held against: the shots of its day, and what was logged on it."""
+
+    package: Package
+    settings: PackageSettings
+    shots: dict[str, Shot]
+    #: Of the clip's day.
+    today: list[Shot]
+    entries: list[Take | Booking]
+
+    @classmethod
+    def of(
+        cls,
+        package: Package,
+        settings: PackageSettings,
+        shots: ShotList,
+        entries: Sequence[Take | Booking],
+        clip: Clip,
+    ) -> _Day:
+        """Those of one clip."""
+        return cls(
+            package,
+            settings,
+            {shot.key: shot for shot in shots.shots},
+            [shot for shot in shots.shots if shot.day.strip() == clip.day.strip()],
+            [entry for entry in entries if entry.day == clip.day],
+        )
+
+    @property
+    def takes(self) -> list[Take]:
+        """Those of the day."""
+        return [entry for entry in self.entries if isinstance(entry, Take)]
+
+    def planned(self, shot: Shot) -> OnCamera | None:
+        """What is planned to be on the camera for a shot."""
+        return on_by_plan(self.package, self.settings, shot)
+
+
+def _held(day: _Day, clip: Clip) -> ClipHeld:
+    fit, told = fitting(day.package, clip.facts)
+    take, how = take_of(clip, day.takes)
+    shot = None if take is None else day.shots.get(take.shot or "")
+    if shot is None:
+        shot, by = shot_of(clip, day.today, day.entries)
+        how = how or by
+    planned = None if shot is None else day.planned(shot)
+    on = on_of_clip(day.package, clip.facts, fit, planned, take)
+    of_shot = "" if shot is None else shot.name
+    found: ClipHeld = {
         "key": clip.key,
         "name": clip.facts.name,
         "facts": clip.facts,
         "clock": _clock(clip),
-        "fits": [
-            _name(p)
-            for p in sorted(fit, key=lambda p: (p.body.name, p.recording.name) != (on.body, on.format))
-        ],
+        "fits": [_name(p) for p in sorted(fit, key=lambda p: (p.body.name, p.recording.name) != (on.body, on.format))],
         "fit_told": told,
         "take": None if take is None else take.key,
-        "take_told": "" if take is None else f"{take.shot_name or 'no shot'} take {take.take}",
+        "take_told": of_shot if take is None else f"{take.shot_name or 'no shot'} take {take.take}",
         "found_by": how,
-        "differences": differences,
+        "verdict": "unknown",
+        "why": "",
+        "differences": [],
         "against_log": [] if take is None else _against_log(clip.facts, take),
-    }
+    }  # fmt: skip
+    if clip.facts.raster is not None and not fit:
+        found["differences"] = [_unwritten(clip.facts.raster, planned)]
+    elif shot is not None and planned is not None:
+        found["differences"] = _against_shot(day, clip, shot, planned, fit, take, on)
+    elif shot is not None:
+        found["why"] = f"nothing is chosen for {shot.name}"
+    elif clip.facts.raster is not None:
+        _against_day(day, clip, fit, found)
+    if clip.facts.raster is None and not found["differences"]:
+        found["why"] = "the file does not say its raster"
+    if found["differences"]:
+        found["verdict"] = "not_planned"
+    elif not found["why"]:
+        found["verdict"] = "as_planned"
+    return found
+
+
+def _against_shot(
+    day: _Day,
+    clip: Clip,
+    shot: Shot,
+    planned: OnCamera,
+    fit: list[FormatInPackage],
+    take: Take | None,
+    on: OnCamera,
+) -> list[Difference]:
+    """A file against the plan of its shot."""
+    differences = held_take(day.package, day.settings, shot, on)["differences"]
+    if clip.facts.raster is None or _proved(fit, planned, OnCamera() if take is None else take.on):
+        return differences
+    rest = (d for d in differences if d["code"] not in _OF_THE_WINDOW)
+    return [_raster(day.package, clip.facts.raster, planned, fit), *rest]
+
+
+def _against_day(day: _Day, clip: Clip, fit: list[FormatInPackage], found: ClipHeld) -> None:
+    """A file of which nobody knows the shot, against everything that is planned for its camera on its day."""
+    mine = [shot for shot in day.today if not clip.unit or shot.unit.strip() in ("", clip.unit)]
+    plans = [(shot, on) for shot in mine if (on := day.planned(shot)) is not None]
+    if not plans:
+        found["why"] = (
+            f"no shot is known of it, and nothing is planned for camera {clip.unit or '?'} on day {clip.day or '?'}"
+        )
+        return
+    names = {(p.body.name, p.mode.name, p.recording.name) for p in fit}
+    same = [(shot, on) for shot, on in plans if (on.body, on.mode, on.format) in names]
+    wide, high = clip.facts.raster or (0, 0)
+    if not same:
+        planned = ", ".join(dict.fromkeys(on.format for _, on in plans))
+        headline = f"{wide} × {high} IS PLANNED FOR NO SHOT of the day"
+        found["differences"] = [_of_day("format", "Recording", planned, f"{wide} × {high}", headline)]
+        return
+    fps = clip.facts.fps
+    timed = [shot for shot, on in same if fps is None or not on.fps or abs(fps / on.fps - 1) <= _SAME_RATE]
+    if not timed:
+        rates = ", ".join(dict.fromkeys(f"{on.fps:.5g}" for _, on in same if on.fps))
+        headline = f"{fps:.5g} fps IS PLANNED FOR NO SHOT of the day with {wide} × {high}"
+        found["differences"] = [_of_day("rate", "Rate", rates, f"{fps:.5g}", headline)]
+        return
+    shots = list(dict.fromkeys(shot.name for shot in timed))
+    more = f" and {len(shots) - 3} more" if len(shots) > 3 else ""
+    found["take_told"] = f"as for {', '.join(shots[:3])}{more}"
+    found["found_by"] = "by what is planned for its camera on that day"
+
+
+def _of_day(code: str, name: str, planned: str, used: str, headline: str) -> Difference:
+    return {"code": code, "name": name, "planned": planned, "used": used, "headline": headline,
+            "effects": ["no take and no shot is known of it"], "menu": ""}  # fmt: skip
+
+
+def _unwritten(raster: list[int], planned: OnCamera | None) -> Difference:
+    """A raster that no recording format of the package writes."""
+    wide, high = raster
+    headline = f"NO RECORDING FORMAT WRITES {wide} × {high}"
+    return {"code": "format", "name": "Recording", "planned": "" if planned is None else planned.format, "used": f"{wide} × {high}",
+            "headline": headline + (f", planned {planned.format}" if planned else ""), "effects": [], "menu": ""}  # fmt: skip
 
 
 #: What a raster that several windows write says nothing of.
@@ -289,19 +387,23 @@ def _proved(fit: list[FormatInPackage], planned: OnCamera, logged: OnCamera) -> 
     return len(names) == 1 or bool({(planned.body, planned.mode), (logged.body, logged.mode)} & names)
 
 
-def _raster(raster: list[int], planned: OnCamera, fit: list[FormatInPackage]) -> Difference:
+def _raster(package: Package, raster: list[int], planned: OnCamera, fit: list[FormatInPackage]) -> Difference:
     """A raster that is not the planned one, of which no window can be told."""
     modes = list(dict.fromkeys(p.mode.name for p in fit))
     wide, high = raster
+    here = found_of(package, planned).here
+    recorded = (
+        []
+        if here is None
+        else [f"{raster_words((wide, high))}, instead of {raster_words(here.recording.raster)}"]
+    )
     return {
         "code": "format",
         "name": "Recording",
         "planned": planned.format,
         "used": f"{wide} × {high}",
         "headline": f"{wide} × {high}, planned {planned.format}",
-        "effects": [f"shot in {' or '.join(modes)}: the file does not tell"]
-        if modes
-        else ["no recording format writes it"],
+        "effects": [*recorded, f"shot in {' or '.join(modes)}: the file does not tell"],
         "menu": "",
     }
 
@@ -326,7 +428,7 @@ def _against_log(facts: ClipFacts, take: Take) -> list[str]:
 
 
 def _runs(clips: list[Clip], held: list[ClipHeld]) -> list[Run]:
-    """Faults that several clips of a camera have one after another: from when to when, and how many."""
+    """Faults that clips of a camera have one after another: from when to when, and how many, or which."""
     found: list[Run] = []
     pairs = sorted(
         zip(clips, held, strict=True), key=lambda p: (p[0].unit, p[0].facts.at or p[0].at, p[1]["name"])
@@ -344,7 +446,7 @@ def _runs(clips: list[Clip], held: list[ClipHeld]) -> list[Run]:
                     if len(same) == 1
                     else f"from {same[0]['clock']} to {same[-1]['clock']}"
                 )
-                many = f"{len(same)} clip{'s' if len(same) > 1 else ''}"
+                many = f"{len(same)} files" if len(same) > 1 else same[0]["name"]
                 told = f"{span}, {many}: {difference['headline']}" + "".join(
                     f"; {e}" for e in difference["effects"]
                 )

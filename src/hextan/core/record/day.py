@@ -144,6 +144,12 @@ def takes_of(log: Log, day: str | None = None) -> list[LogItem]:
     return sorted((i for i in found if day is None or i.entry.day == day), key=lambda i: moment(i.entry))
 
 
+def logged_of(log: Log, day: str) -> list[Take | Booking]:
+    """Takes and bookings of a day that are not removed."""
+    found = (item.entry for item in log.items if isinstance(item.entry, Take | Booking))
+    return [entry for entry in found if entry.day == day and not entry.removed]
+
+
 def days_of(shots: ShotList, log: Log) -> list[DayName]:
     """Every day of the list and of the log with its cameras, in order."""
     units: dict[str, set[str]] = defaultdict(set)

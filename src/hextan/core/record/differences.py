@@ -155,7 +155,7 @@ def _pixels(pair: Pair, before: Figures | None, after: Figures | None) -> list[s
     told = []
     a, b = before.megapixels, after.megapixels
     if a is not None and b is not None and abs(b / a - 1) > _LITTLE:
-        told.append(f"{b:.1f} MP instead of {a:.1f}")
+        told.append(f"read from {b:.1f} MP of the sensor instead of {a:.1f}")
     first = pair.needs.deliveries[0] if pair.needs.deliveries else next(iter(pair.settings.deliveries), None)
     head, over = after.headroom, after.oversampling
     if first is None or head is None or not first.long_edge_px:
@@ -167,6 +167,29 @@ def _pixels(pair: Pair, before: Figures | None, after: Figures | None) -> list[s
     else:
         told.append(f"{first.name} is upscaled ×{1 / true:.2f}")
     return told
+
+
+def _recorded(before: Figures | None, after: Figures | None) -> list[str]:
+    """What is recorded, pixels first: that is what everybody gets."""
+    if before is None or after is None or before.found.here is None or after.found.here is None:
+        return []
+    a, b = before.found.here.recording, after.found.here.recording
+    told = []
+    if a.raster != b.raster:
+        told.append(f"{raster_words(b.raster)}, instead of {raster_words(a.raster)}")
+    if a.codec != b.codec or a.bits != b.bits:
+        words = [" ".join(p for p in (r.codec, f"{r.bits} bit" if r.bits else "") if p) for r in (b, a)]
+        told += [f"{words[0]} instead of {words[1]}"] if all(words) else []
+    return told
+
+
+def raster_words(raster: tuple[int, int]) -> str:
+    """A raster with its megapixels.
+
+    >>> raster_words((1920, 1080))
+    '1920 × 1080, 2.1 MP'
+    """
+    return f"{raster[0]} × {raster[1]}, {raster[0] * raster[1] / 1e6:.1f} MP"
 
 
 def _covered(after: Figures | None) -> list[str]:
@@ -222,7 +245,11 @@ def _menu(to: Menu, came_by: Menu) -> str:
 def _body(pair: Pair) -> Iterator[Difference]:
     p, u = pair.planned, pair.used
     if _said(p.body, u.body) and p.body != u.body:
-        effects = [*_frames(pair.before, pair.after), *_pixels(pair, pair.before, pair.after)]
+        effects = [
+            *_recorded(pair.before, pair.after),
+            *_frames(pair.before, pair.after),
+            *_pixels(pair, pair.before, pair.after),
+        ]
         yield _row("body", "Body", p.body, u.body, effects, f"ANOTHER BODY, planned {p.body}")
 
 
@@ -246,7 +273,12 @@ def _mode(pair: Pair) -> Iterator[Difference]:
             headline = (
                 f"{'BINNED' if b.mode.method == 'binned' else 'LINES ARE SKIPPED'}, planned every photosite"
             )
-    effects = [*_pixels(pair, pair.before, alone), *_frames(pair.before, alone), *_covered(alone)]
+    effects = [
+        *_recorded(pair.before, alone),
+        *_pixels(pair, pair.before, alone),
+        *_frames(pair.before, alone),
+        *_covered(alone),
+    ]
     yield _row("mode", "Scan mode", p.mode, u.mode, effects, headline, menu)
 
 
@@ -263,13 +295,8 @@ def _format(pair: Pair) -> Iterator[Difference]:
     effects: list[str] = []
     if pair.before is not None and alone is not None and pair.before.found.here and alone.found.here:
         a, b = pair.before.found.here.recording, alone.found.here.recording
-        if a.raster != b.raster:
-            effects.append(f"{b.raster[0]} × {b.raster[1]} instead of {a.raster[0]} × {a.raster[1]}")
-        if a.codec != b.codec or a.bits != b.bits:
-            effects.append(
-                f"{b.codec}{f' {b.bits} bit' if b.bits else ''} instead of {a.codec}{f' {a.bits} bit' if a.bits else ''}"
-            )
         effects += [
+            *_recorded(pair.before, alone),
             *_frames(pair.before, alone),
             *(_pixels(pair, pair.before, alone) if a.raster != b.raster else []),
         ]

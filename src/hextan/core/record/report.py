@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.record.clips import ClipsHeld, clips_held
-from hextan.core.record.day import SetDay, TakeHeld, clips_of, set_day
+from hextan.core.record.day import SetDay, TakeHeld, clips_of, logged_of, set_day
 from hextan.core.record.document import Clip, Log, Take
 from hextan.core.record.figures import found_of
 from hextan.core.shots import ShotList
@@ -51,6 +51,8 @@ class DayReport(TypedDict):
     day: SetDay
     cameras: list[CameraDay]
     faults: list[Fault]
+    #: Where nothing differed, what that means: whether everything was compared, or something could not be.
+    nothing_told: str
     clips: ClipsHeld
     #: Shots of the day without a take.
     not_shot: list[str]
@@ -69,17 +71,27 @@ def day_report(
     shown = set_day(package, settings, shots, log, day)
     takes = [held["entry"] for held in shown["takes"]]
     clips = clips_of(log, shown["day"])
-    held = clips_held(package, settings, shots, takes, clips)
+    held = clips_held(package, settings, shots, logged_of(log, shown["day"]), clips)
     lengths = _lengths(takes, clips, held)
     taken = {take.shot for take in takes}
     return {
         "day": shown,
         "cameras": [_camera(package, unit, takes, lengths) for unit in sorted({take.unit for take in takes})],
-        "faults": [*_of_takes(shown["takes"]), *_of_clips(held)],
+        "faults": (faults := [*_of_takes(shown["takes"]), *_of_clips(held)]),
+        "nothing_told": "" if faults else _nothing(shown["takes"], held),
         "clips": held,
         "not_shot": [each["name"] for each in shown["shots"] if each["shot"] not in taken],
         "corrected": _corrected(log, shown["day"]),
     }
+
+
+def _nothing(takes: list[TakeHeld], clips: ClipsHeld) -> str:
+    """That nothing differed, as far as anything was looked at."""
+    if not takes and not clips["clips"]:
+        return "Nothing was logged, and no file was read: nothing was compared."
+    if clips["unknown"]:
+        return "Nothing of what could be compared."
+    return "Nothing."
 
 
 def _lengths(takes: list[Take], clips: list[Clip], held: ClipsHeld) -> dict[str, float]:

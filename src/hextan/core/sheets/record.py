@@ -36,7 +36,10 @@ def day(m: Material, plan: SheetPlan, draft: Draft) -> None:
         ]
         draft.blocks.append(
             told(
-                faults or ["Nothing differed from the plan."],
+                [
+                    *(faults or [report["nothing_told"]]),
+                    *([report["clips"]["told"]] if report["clips"]["told"] else []),
+                ],
                 heading=f"{heading}: what differed",
                 caution=bool(faults),
             )

@@ -5159,6 +5159,17 @@ export interface components {
              * @description Take told.
              */
             take_told: string;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "as_planned" | "not_planned" | "unknown";
+            /**
+             * Why
+             * @description Why.
+             */
+            why: string;
         };
         /**
          * Clip
@@ -5259,15 +5270,35 @@ export interface components {
          */
         ClipsHeld: {
             /**
+             * As Planned
+             * @description As planned.
+             */
+            as_planned: number;
+            /**
              * Clips
              * @description Clips.
              */
             clips: components["schemas"]["ClipHeld"][];
             /**
+             * Not Planned
+             * @description Not planned.
+             */
+            not_planned: number;
+            /**
              * Runs
              * @description Runs.
              */
             runs: components["schemas"]["Run"][];
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /**
+             * Unknown
+             * @description Unknown.
+             */
+            unknown: number;
         };
         /**
          * ClipsListed
@@ -7313,6 +7344,11 @@ export interface components {
              * @description Not shot.
              */
             not_shot: string[];
+            /**
+             * Nothing Told
+             * @description Nothing told.
+             */
+            nothing_told: string;
         };
         /**
          * Delivery

@@ -99,6 +99,12 @@
   {#if reading.problems.length > 20}<p class="fault">And {reading.problems.length - 20} more.</p>{/if}
 </section>
 
+{#if report.clips.told}<p
+    class={report.clips.not_planned ? 'bad' : report.clips.unknown ? 'warn' : 'ok'}
+    role="status"
+  >
+    {report.clips.told}
+  </p>{/if}
 {#each report.clips.runs as run (run.unit + run.told)}
   <p class="run bad"><strong>{run.unit}</strong> {run.told}</p>
 {/each}
@@ -116,12 +122,14 @@
           <span
             ><strong>{clip.name}</strong>
             <span class="soft">{clip.fits[0] ?? clip.fit_told}</span>
-            <span>{clip.take ? clip.take_told : 'no take'}</span></span
+            <span>{clip.take_told || 'no take'}</span></span
           >
           <span
             >{#if clip.differences.length}<span class="bad"
                 >{[...new Set(clip.differences.map((d) => d.name.toLowerCase()))].join(', ')}</span
-              >{:else if clip.take}<span class="ok">as planned</span>{/if}</span
+              >{:else if clip.verdict === 'as_planned'}<span class="ok">as planned</span>{:else}<span
+                class="warn">not compared</span
+              >{/if}</span
           >
         </button>
         {#if open === clip.key}
@@ -129,11 +137,16 @@
             {#if clip.fit_told && clip.fits.length}<p class="warn">{clip.fit_told}</p>{/if}
             {#if factsOf(clip)}<p class="soft">It would fit as well: {factsOf(clip)}.</p>{/if}
             <p class="soft">{told(clip)}</p>
-            {#if clip.found_by}<p class="soft">The take was found {clip.found_by}.</p>{/if}
+            {#if clip.why}<p class="warn">It cannot be compared: {clip.why}.</p>{/if}
+            {#if clip.found_by}<p class="soft">
+                {clip.take ? 'The take' : 'What it is of'} was found {clip.found_by}.
+              </p>{/if}
             {#each clip.differences as d (d.code + d.name)}
               <p>
                 <strong class={d.headline ? 'bad' : 'warn'}>{d.name}</strong>
-                {d.used} for {d.planned}{d.effects.length ? `: ${d.effects.join(', ')}` : ''}.
+                {d.used}{d.planned ? ` for ${d.planned}` : ''}{d.effects.length
+                  ? `: ${d.effects.join(', ')}`
+                  : ''}.
               </p>
             {/each}
             {#each clip.against_log as line (line)}<p class="warn">{line}.</p>{/each}

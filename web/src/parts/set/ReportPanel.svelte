@@ -20,7 +20,7 @@
         </li>
       {/each}
     </ul>
-  {:else}<p class="ok">Nothing.</p>{/if}
+  {:else}<p class={report.nothing_told === 'Nothing.' ? 'ok' : 'soft'}>{report.nothing_told}</p>{/if}
 </section>
 
 {#if cameras.length}
@@ -75,9 +75,11 @@
 {#if clips.clips.length}
   <section class="panel" aria-label="Clips">
     <h2>{clips.clips.length} clips and stills</h2>
-    <p class="soft">
-      {clips.runs.length ? clips.runs.map((run) => run.told).join(' ') : 'None shows a fault.'}
-    </p>
+    <p class={clips.not_planned ? 'bad' : clips.unknown ? 'warn' : 'ok'}>{clips.told}</p>
+    {#each clips.runs as run (run.unit + run.told)}<p>
+        {#if run.unit}<strong>{run.unit}</strong>{/if}
+        {run.told}
+      </p>{/each}
   </section>
 {/if}
 {#if report.not_shot.length}<p>Not shot: {report.not_shot.join(', ')}.</p>{/if}
