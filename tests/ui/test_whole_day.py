@@ -70,9 +70,9 @@ def test_the_whole_day_names_what_was_planted_and_no_more(own_server, device, tm
     assert told == sorted([
         ("", "15B_T1.mov (15B take 1): rate: the file says 25, the log 50.", False),
         ("A", "14A take 2: Scan mode S35 4.3K, planned Full scope 6.4K", True),
-        ("A", f"{_clock(report, '14A_T2.mov')}, 1 clip: CROP IS ON, planned off", True),
+        ("A", f"{_clock(report, '14A_T2.mov')}, 14A_T2.mov: CROP IS ON, planned off", True),
         ("B", "15B take 1: Stop T4, planned T2.1", False),
-        ("B", f"{_clock(report, '15B_T1.mov')}, 1 clip: 25 FRAMES A SECOND, planned 50", True),
+        ("B", f"{_clock(report, '15B_T1.mov')}, 15B_T1.mov: 25 FRAMES A SECOND, planned 50", True),
     ])  # fmt: skip
     takes = report["day"]["takes"]
     assert [(t["entry"]["unit"], t["entry"]["shot_name"], t["entry"]["take"], t["entry"]["circled"]) for t in takes] == [
@@ -116,7 +116,7 @@ def _shoot(server, device, home, shots, a, b):
     a.command({"format": "S35 → 4096 17:9"})
     loud = one.get_by_role("alert")
     expect(loud.get_by_role("heading", name="CROP IS ON, planned off")).to_be_visible()
-    expect(loud).to_contain_text("10.0 MP instead of 17.3")
+    expect(loud).to_contain_text("read from 10.0 MP of the sensor instead of 17.3")
     expect(loud).to_contain_text("Menu: Record > Sensor area > Scope Gate")
     one.get_by_role("button", name="Log take 2").click()
     expect(one.get_by_role("button", name="Log take 3")).to_be_visible()
