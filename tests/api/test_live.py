@@ -65,7 +65,27 @@ def test_what_was_ticked_and_is_otherwise_is_told(client, url, camera):
     camera.command({"format": "S35 → 4096 17:9"})
     until(client, f"{url}/live/A?shot=s12b", lambda s: s["held"] and s["held"]["differences"])
     page = client.get(f"{url}/set", params={"day": "1"}).json()["checks"][0]
+    by_told = {i["told"].split(",")[0]: i["against"] for i in page["items"]}
     assert "CROP IS ON" in next(i for i in page["items"] if i["key"] == item["key"])["against"]
+    # What nobody ticked yet is told as well: the camera is heard on every point.
+    assert by_told["Records Scope → 4096"] == "RECORDS S35 → 4096 17:9, planned Scope → 4096"
+    assert [against for told, against in by_told.items() if told.startswith("Rate")] == [""]
+    camera.command({"fps": 50.0, "ei": 1600})
+    until(client, f"{url}/live/A?shot=s12b", lambda s: s["held"] and len(s["held"]["differences"]) > 2)
+    page = client.get(f"{url}/set", params={"day": "1"}).json()["checks"][0]
+    told = {i["told"].split(" ")[0]: i["against"] for i in page["items"]}
+    assert "50" in told["Rate"] and "1600" in told["EI"]
+
+
+def test_a_camera_that_goes_by_another_name_is_told_by_the_name_that_was_heard(client, url, camera):
+    kept = client.get(f"{url}/set/settings").json()
+    sources = [{**source, "secret": "somebody else"} for source in kept["document"]["sources"]]
+    client.put(
+        f"{url}/set/settings",
+        json={"version": kept["version"], "document": {**kept["document"], "sources": sources}},
+    )
+    seen = until(client, f"{url}/live/A", lambda s: s["names"])
+    assert seen["names"] == [camera.source] and camera.source in seen["told"] and not seen["speaks"]
 
 
 def test_nobody_that_is_listened_to_is_said_so(client, url):

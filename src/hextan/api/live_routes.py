@@ -19,7 +19,15 @@ from hextan.api.plumbing import Db, ProductionId, json_answer
 from hextan.api.route import Route
 from hextan.api.set_schemas import LiveSeen
 from hextan.core.base import Key, NotFoundError
-from hextan.core.record import OnCamera, cameras_now, kept_match, live_held, on_camera
+from hextan.core.record import (
+    OnCamera,
+    cameras_now,
+    kept_match,
+    live_held,
+    on_camera,
+    planned_of,
+    said_against,
+)
 from hextan.core.shots import Shot
 from hextan.live.camera import Camera, Standing
 from hextan.live.cameras import ENDING, Cameras
@@ -150,6 +158,7 @@ def seen_of(m: OfTheSet, here: dict[str, Camera], unit: str, shot_key: str | Non
         "silent_s": None if standing is None or standing.silent_s is None else round(standing.silent_s, 1),
         "samples": 0 if standing is None else standing.samples,
         "told": "" if standing is None else trouble_of(standing),
+        "names": [] if standing is None or standing.samples else list(standing.names),
         "on": None,
         "notes": [],
         "held": None,
@@ -214,12 +223,11 @@ def said_of_bodies(m: OfTheSet, here: dict[str, Camera], shot_of: dict[str, Shot
         live = live_held(
             m.package, m.settings, shot_of[unit], camera.source.body, standing.heard, last.get(unit)
         )
-        found.setdefault(camera.source.body, []).extend(_line(d) for d in live["held"]["differences"])
+        lines = said_against(live, planned_of(m.package, m.settings, shot_of[unit])["on"])
+        if standing.clock_off_s is not None:
+            lines.append(f"clock: {_clock_words(standing.clock_off_s)}")
+        found.setdefault(camera.source.body, []).extend(lines)
     return found
-
-
-def _line(difference: Any) -> str:
-    return f"{difference['code']}: {difference['headline'] or difference['name'] + ' ' + difference['used']}"
 
 
 #: Which fact a difference is of, for since when it stands.
@@ -240,11 +248,7 @@ def trouble_of(standing: Standing) -> str:
     elif not standing.speaks:
         told.append(f"No word for {standing.silent_s:.0f} s.")
     if standing.clock_off_s is not None:
-        off = abs(standing.clock_off_s)
-        size = f"{off:.0f} s" if off < 120 else f"{off / 60:.0f} min" if off < 7200 else f"{off / 3600:.1f} h"
-        told.append(
-            f"Its clock is {size} {'ahead' if standing.clock_off_s > 0 else 'behind'}: set it, or clips are hard to find."
-        )
+        told.append(f"Its clock is {_clock_words(standing.clock_off_s)}: set it, or clips are hard to find.")
     if standing.dropped:
         told.append(f"{standing.dropped} samples came too fast and were passed over.")
     if standing.refused:
@@ -252,8 +256,16 @@ def trouble_of(standing: Standing) -> str:
     elif standing.problem:
         told.append(standing.problem)
     if standing.foreign and not standing.samples:
-        told.append(f"{standing.foreign} samples came from another source: is the source's name right?")
+        names = ", ".join(standing.names) or "no name"
+        told.append(f"{standing.foreign} samples came from a camera that goes by {names}: is it this one?")
     return " ".join(told)
+
+
+def _clock_words(off_s: float) -> str:
+    """How far off a clock is."""
+    off = abs(off_s)
+    size = f"{off:.0f} s" if off < 120 else f"{off / 60:.0f} min" if off < 7200 else f"{off / 3600:.1f} h"
+    return f"{size} {'ahead' if off_s > 0 else 'behind'}"
 
 
 def _plain(value: object) -> object:

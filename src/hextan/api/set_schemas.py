@@ -85,6 +85,8 @@ class LiveSeen(Shape):
     samples: int
     #: What is wrong with what it says.
     told: str
+    #: What cameras go by that were heard in its place, as long as it was not.
+    names: list[str]
     on: OnCamera | None
     #: What it says and cannot be placed.
     notes: list[str]

@@ -26,6 +26,8 @@ FOCUS_A_SECOND, FOCUS_SECONDS = 4.0, 600
 COUNTED_SECONDS = 4 * 3600
 #: Silent for so long, it is told; seconds.
 SILENT_S = 5.0
+#: So many names of other cameras are remembered.
+MOST_NAMES = 4
 #: A clock that is off by more makes clips hard to find, seconds.
 CLOCK_OFF_S = 2.0
 
@@ -61,6 +63,8 @@ class Standing:
     refused: int
     dropped: int
     foreign: int
+    #: What those go by.
+    names: tuple[str, ...]
     problem: str
     #: How much its clock is ahead, seconds; None where it does not tell, or is right.
     clock_off_s: float | None
@@ -90,6 +94,7 @@ class Camera:
         #: When it spoke first, by the clock that never jumps.
         self._first: float | None = None
         self._samples = self._refused = self._dropped = self._foreign = 0
+        self._names: list[str] = []
         self._problem = ""
         self._clock_off: float | None = None
         self._since: dict[str, str] = {}
@@ -135,6 +140,7 @@ class Camera:
     def _take(self, heard: Heard) -> bool:
         if self.source.way == "udp" and self.source.secret and heard.source != self.source.secret:
             self._foreign += 1
+            self._remember(heard.source or "")
             return False
         # A datagram that was overtaken says what is no longer so; a camera that began anew counts from the start.
         late = (
@@ -190,6 +196,7 @@ class Camera:
                 refused=self._refused,
                 dropped=self._dropped,
                 foreign=self._foreign,
+                names=tuple(self._names),
                 problem=self._problem,
                 clock_off_s=self._clock_off,
                 since=dict(self._since),
@@ -219,10 +226,21 @@ class Camera:
                 left_out=max(0, len(changes) - MOST_OF_A_TAKE),
             )
 
-    def pass_by(self) -> None:
-        """Note a sample that is somebody else's: nothing more of it is looked at, and it costs this camera nothing."""
+    def pass_by(self, name: str = "") -> None:
+        """Note a sample that is somebody else's: nothing more of it is looked at, and it costs this camera nothing.
+
+        Parameters
+        ----------
+        name : what its camera goes by, where nobody that is listened to goes by it
+        """
         with self._lock:
             self._foreign += 1
+            self._remember(name)
+
+    def _remember(self, name: str) -> None:
+        if name and name not in self._names and len(self._names) < MOST_NAMES:
+            self._names.append(name[:200])
+            self.version += 1
 
     def complain(self, problem: str) -> None:
         """Note why nothing is heard."""

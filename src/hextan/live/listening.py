@@ -129,10 +129,12 @@ class Datagrams(Listener):
             # No sample at all: whoever is listened to without a key says why.
             meant = keyless or self.cameras[:1]
         else:
-            meant = [c for c in self.cameras if c.source.secret and c.source.secret == source] or keyless
+            named = [c for c in self.cameras if c.source.secret and c.source.secret == source]
+            meant = named or keyless
             for camera in self.cameras:
                 if camera not in meant:
-                    camera.pass_by()
+                    # A name that is nobody's may be this one's.
+                    camera.pass_by("" if named else source)
         counted = [camera.accept(data) for camera in meant]
         return any(counted)
 

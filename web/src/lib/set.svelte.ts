@@ -420,6 +420,11 @@ export class SetPage {
     this.sourcesSaved = false
     this.#saving.want()
   }
+  /** Let the camera that is looked at go by a name that was heard. */
+  nameSource(secret: string) {
+    const sources = this.sources?.document.sources ?? []
+    return this.setSources(sources.map((each) => (each.unit === this.unit ? { ...each, secret } : each)))
+  }
   readonly #saving = new Latest(
     () => this.sources,
     async (kept) => {

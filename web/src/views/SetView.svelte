@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte'
+  import { onMount, untrack } from 'svelte'
   import * as client from '../lib/client'
   import { ClipReader } from '../lib/clips.svelte'
   import type { ListedTake } from '../lib/logEntries'
@@ -94,6 +94,11 @@
   })
   // What begins to differ is heard, where that was asked for.
   const loud = $derived(page.live.seen?.held?.differences.map((d) => d.headline).join() ?? '')
+  // The checklist hears the camera as well.
+  $effect(() => {
+    void loud
+    if (shown === 'checks' && untrack(() => page.seen)) void page.load()
+  })
   let before = ''
   $effect(() => {
     if (loud && loud !== before) signal.give()

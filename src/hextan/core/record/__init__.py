@@ -1,6 +1,6 @@
 """What was really shot, and does it agree with the plan?"""
 
-from hextan.core.record.cameras import KeptMatch, kept_match, live_held
+from hextan.core.record.cameras import KeptMatch, kept_match, live_held, said_against
 from hextan.core.record.checks import BodyChecks, checks_of
 from hextan.core.record.clips import clip_key
 from hextan.core.record.curves import depth_curves, format_curves
@@ -69,6 +69,7 @@ __all__ = [
     "parse_log",
     "parse_set",
     "planned_of",
+    "said_against",
     "set_day",
     "windows_of",
     "written",

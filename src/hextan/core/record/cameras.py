@@ -58,6 +58,17 @@ def live_held(
     return {"on": on, "notes": notes, "held": held_take(package, settings, shot, on)}
 
 
+def said_against(live: LiveHeld, planned: OnCamera | None) -> list[str]:
+    """What a camera says otherwise than planned, each line with the code of the difference first."""
+    lines = [
+        f"{d['code']}: {d['headline'] or d['name'] + ' ' + d['used']}" for d in live["held"]["differences"]
+    ]
+    if planned is not None and live["on"].format not in ("", planned.format):
+        # With another scan mode the recording is another as well: the checklist has a point of its own for it.
+        lines.append(f"recording: RECORDS {live['on'].format}, planned {planned.format}")
+    return lines
+
+
 class KeptMatch(TypedDict):
     """The stop of a camera that keeps it matched to another."""
 

@@ -100,13 +100,19 @@ def _item(
         "note": "" if tick is None else tick.note,
         "revision": revision,
         "entry": "" if tick is None else tick.key,
-        "against": "; ".join(against) if tick is not None and tick.ticked else "",
+        "against": "; ".join(line.split(": ", 1)[1] for line in against),
     }
 
 
 def _speaks_of(line: str, code: str) -> bool:
     """Whether what a camera says contradicts a point: a line begins with the code of a difference."""
-    of = {"mode": ("mode", "body"), "format": ("format",), "rate": ("rate", "shutter"), "ei": ("ei",)}
+    of = {
+        "mode": ("mode", "body"),
+        "format": ("format", "recording"),
+        "rate": ("rate", "shutter"),
+        "ei": ("ei",),
+        "clock": ("clock",),
+    }
     first = line.split(":", 1)[0]
     return first in of.get(code, ()) or (
         code.startswith("crop") and line.startswith(f"crop: {code[5:].upper()}")

@@ -12193,6 +12193,11 @@ export interface components {
             /** @description Match. */
             match: components["schemas"]["KeptMatch"] | null;
             /**
+             * Names
+             * @description Names.
+             */
+            names: string[];
+            /**
              * Notes
              * @description What to watch out for.
              */

@@ -34,8 +34,7 @@
               {#if item.by || item.clock}<span class="soft more"
                   >{item.ticked ? 'ticked' : 'opened again'} by {item.by || 'somebody'} at {item.clock}</span
                 >{/if}
-              {#if item.against}<span class="bad more">The camera says otherwise: {item.against}</span
-                >{/if}</span
+              {#if item.against}<span class="bad more">The camera says: {item.against}</span>{/if}</span
             ></label
           >
           {#if noting === item.key}

@@ -5,8 +5,10 @@
     seen: LiveSeen
     /** Whether the line to the server is broken. */
     broken: boolean
+    /** Lets the camera go by a name that was heard. */
+    onname: (name: string) => void
   }
-  let { seen, broken }: Props = $props()
+  let { seen, broken, onname }: Props = $props()
   const others = $derived(seen.others.filter((each) => !each.speaks).map((each) => each.unit))
 </script>
 
@@ -24,6 +26,9 @@
   </p>
 {/if}
 {#if seen.told}<p class="warn" role="status">{seen.body}: {seen.told}</p>{/if}
+{#each seen.names as name (name)}<p>
+    <button class="knob" onclick={() => onname(name)}>Camera {seen.unit} goes by {name}</button>
+  </p>{/each}
 {#each seen.notes as note (note)}<p class="warn">{note}</p>{/each}
 {#if seen.match}
   <p class="match"><strong>{seen.match.told}</strong></p>

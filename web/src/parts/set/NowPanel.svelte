@@ -68,7 +68,11 @@
   <div class="columns">
     <div class="main">
       {#if page.agrees}<Warnings differences={page.agrees.differences} {light} {since} />{/if}
-      {#if page.live.seen?.listened}<LiveStatus seen={page.live.seen} broken={page.live.broken} />{/if}
+      {#if page.live.seen?.listened}<LiveStatus
+          seen={page.live.seen}
+          broken={page.live.broken}
+          onname={(name) => void page.nameSource(name)}
+        />{/if}
       <header class="shot">
         <p class="now">
           <button
