@@ -161,7 +161,7 @@ def test_the_checklist_follows_the_work_and_the_override_comes_before_the_switch
     (page,) = checks_of(M.package, M.settings, planned, log_of(tick), "1", said)
     ticked = next(i for i in page["items"] if i["key"] == item["key"])
     assert (ticked["ticked"], ticked["by"], ticked["clock"]) == (True, "Owen", "17:00")
-    assert ticked["against"] == "crop: STABILISER, STANDARD IS ON, planned off"
+    assert ticked["against"] == "STABILISER, STANDARD IS ON, planned off"
     # What nobody ticked is not contradicted, and another day begins anew.
     assert all(i["against"] == "" for i in page["items"] if i["key"] != item["key"])
     assert checks_of(M.package, M.settings, planned, log_of(tick), "2", said)[0]["open"] == len(told)
