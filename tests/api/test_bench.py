@@ -219,13 +219,14 @@ def test_sixteen_by_nine_crops_the_wider_window(view, package):
     [
         ({"scope": "body"}, lambda r: True),
         ({"classes": ["Super 16"]}, lambda r: r["format_class"] == "Super 16"),
+        ({"mounts": True}, lambda r: r["mounts"]),
         ({"covers": True}, lambda r: r["answer"]["coverage"]["covers"]),
         ({"oversampled": True}, lambda r: r["sharpness"] == "oversampled"),
         ({"least_fps": 100.0}, lambda r: r["rate"]["usable_fps"] >= 99.9),
     ],
 )
 def test_ladder_filters(view, package, ladder, keeps):
-    rows = view(ladder=ladder)["rows"]
+    rows = view(ladder={"mounts": False} | ladder)["rows"]
     shown = [r for r in rows if r["shown"]]
     assert 0 < len(shown) < len(rows)
     assert all(keeps(r) for r in shown)
@@ -233,6 +234,23 @@ def test_ladder_filters(view, package, ladder, keeps):
         assert len(shown) == sum(len(m["formats"]) for m in package["bodies"][0]["modes"])
     else:
         assert not any(keeps(r) for r in rows if not r["shown"])
+
+
+def test_a_lens_that_does_not_go_on_says_so_and_the_nearest_that_does_is_offered(view, package):
+    sets = {each["name"]: each["lenses"] for each in package["lens_sets"]}
+    wren = next(lens for lens in sets["Wren"] if lens["name"] == "Wren 40")
+    here = by_name(package, "S35 → UHD")
+    bare = view(lens_id=wren["id"], adapter_id=None, format_id=here)
+    assert "does not go on Ebb 64" in bare["unmounted"]["told"]
+    # The same lens through an adapter is nearer than any other.
+    assert bare["unmounted"]["nearest_id"] == wren["id"]
+    assert bare["unmounted"]["nearest_told"] == "Wren 40 through K50 to W54, plain"
+    assert all(words["verdict"] not in ("covers", "marginal") for words in bare["window_map"]["words"])
+    chosen = [row for row in bare["rows"] if row["shown"] and not row["mounts"]]
+    assert len(chosen) == 1
+    way = next(each for each in bare["kit"] if each["lens_id"] == wren["id"])["adapter_ids"]
+    again = view(lens_id=wren["id"], adapter_id=way[0], format_id=here)
+    assert again["unmounted"] is None and all(row["mounts"] for row in again["rows"] if row["shown"])
 
 
 def test_reference_can_be_a_window_of_the_production(view, package, bench):

@@ -45,7 +45,7 @@ const STATE: BenchState = {
   },
   unit: 'm',
   pinned: [2, 20],
-  ladder: { scope: 'all', classes: [], covers: false, oversampled: false, least_fps: null },
+  ladder: { scope: 'all', classes: [], mounts: true, covers: false, oversampled: false, least_fps: null },
   columns: null,
   sort: null,
   descending: false,
@@ -79,6 +79,7 @@ const OTHER: BenchState = {
   ladder: {
     scope: 'body',
     classes: ['Super 35', '2/3 inch'],
+    mounts: false,
     covers: true,
     oversampled: true,
     least_fps: 59.94,

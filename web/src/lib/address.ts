@@ -133,6 +133,10 @@ const PARTS: Record<string, [Read, Write]> = {
     (text, { ladder }) => ({ ladder: { ...ladder, classes: text === '' ? [] : text.split('~') } }),
     (state) => (state.ladder.classes ?? []).join('~'),
   ],
+  mounts: [
+    (text, { ladder }) => ({ ladder: { ...ladder, mounts: text !== '0' } }),
+    (state) => ((state.ladder.mounts ?? true) ? '' : '0'),
+  ],
   covers: [
     (text, { ladder }) => ({ ladder: { ...ladder, covers: text === '1' } }),
     (state) => flag(state.ladder.covers ?? false),

@@ -148,7 +148,7 @@ export const COLUMNS: Column[] = [
       'Does the lens cover what is recorded?',
       true,
       (r) => r.answer.coverage.margin_mm,
-      (r) => coverageWords(r),
+      (r) => (r.mounts ? coverageWords(r) : 'does not mount'),
     ),
     figure: false,
   },

@@ -250,11 +250,22 @@ class Viewfinder(Frames):
     perspective: Perspective
 
 
+class Unmounted(TypedDict):
+    """A lens that does not go on the chosen body as it is set, and the nearest in focal length that does."""
+
+    told: str
+    #: None where no lens of the production goes on this body.
+    nearest_id: int | None
+    nearest_told: str
+
+
 class BenchView(TypedDict):
     """All that the Bench shows."""
 
     reference: ReferenceAnswer
     lens: LensOnBench
+    #: None where the lens goes on: figures of one that does not are of no picture.
+    unmounted: Unmounted | None
     links: Links
     rows: list[LadderRow]
     crops: list[CropSwitch]

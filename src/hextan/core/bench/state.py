@@ -34,6 +34,8 @@ class LadderFilter(Part):
 
     scope: Literal["body", "all"] = "all"
     classes: Annotated[list[str], Field(max_length=10)] = []
+    #: Only those of bodies on which the lens goes as it is set; the chosen one stays in sight.
+    mounts: bool = True
     covers: bool = False
     oversampled: bool = False
     least_fps: Fps | None = None

@@ -7,6 +7,7 @@ the six links, the rows of the ladder, the drawings and the derivations that the
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -21,6 +22,7 @@ from hextan.core.bench.answers import (
     Links,
     SubjectLink,
     SuitedFormat,
+    Unmounted,
 )
 from hextan.core.bench.finder_picture import viewfinder
 from hextan.core.bench.plan import plan_view
@@ -72,19 +74,26 @@ def bench_view(
     ]
     pinned = [key for key in state.pinned if key in order]
     shown = {key: order[key] for key in [*pinned, state.format_id]}
+    reasons = setting.mounting(chosen.body).reasons
+    kit = _lens_choices(package, state)
+    mapped = window_map(result, index, chosen.body, chosen.mode)
+    if reasons:
+        # Nothing of a picture that cannot be had is said to be in order.
+        mapped["words"] = [each for each in mapped["words"] if each["verdict"] not in ("covers", "marginal")]
     return {
         "reference": answer["reference"],
         "lens": _lens(setting, answer["lens"], chosen, float(result.needed_mm[index])),
+        "unmounted": _unmounted(package, setting, chosen, kit, reasons) if reasons else None,
         "links": _links(state, result, index, setting, chosen),
         "rows": rows,
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
-        "kit": _lens_choices(package, state),
+        "kit": kit,
         "suited": _suited(rows, setting),
         "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m, state.movement_m),
         "viewfinder": viewfinder(
             result, index, state.scene, state.subject_m, float(result.coc_mm[index]), state.unit
         ),
-        "window_map": window_map(result, index, chosen.body, chosen.mode),
+        "window_map": mapped,
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
     }
 
@@ -166,7 +175,8 @@ def _shown(
 ) -> bool:
     wanted = state.ladder
     return not (
-        (wanted.scope == "body" and here.body.id != chosen.body.id)
+        (wanted.mounts and not row["mounts"] and row["format_id"] != state.format_id)
+        or (wanted.scope == "body" and here.body.id != chosen.body.id)
         or (wanted.classes and row["format_class"] not in wanted.classes)
         or (wanted.covers and row["verdict"] not in ("covers", "marginal"))
         or (wanted.oversampled and row["sharpness"] != "oversampled")
@@ -197,6 +207,34 @@ def _lens_choices(package: Package, state: BenchState) -> list[LensChoice]:
             }
         )
     return choices
+
+
+def _unmounted(
+    package: Package,
+    setting: LensSetting,
+    chosen: FormatInPackage,
+    kit: list[LensChoice],
+    reasons: Sequence[str],
+) -> Unmounted:
+    """Say that a lens does not go on, and find the nearest in focal length that does: first of those that cover."""
+    there = [choice for choice in kit if choice["verdict"] != "impossible"]
+
+    def far(choice: LensChoice) -> tuple[bool, float, bool, int]:
+        lens = package.lenses[choice["lens_id"]][1]
+        focal = min(max(setting.focal_mm, lens.focal_min_mm), lens.focal_max_mm)
+        off = round(abs(math.log(focal / setting.focal_mm)), 6)
+        # Of those that are as near the lens itself comes first, then what needs the least glass and metal.
+        return choice["verdict"] == "short", off, lens is not setting.lens, len(choice["adapter_ids"])
+
+    nearest = min(there, key=far, default=None)
+    told = f"{setting.lens.name} does not go on {chosen.body.name}: {'; '.join(reasons)}."
+    if nearest is None:
+        return {"told": told, "nearest_id": None, "nearest_told": ""}
+    lens_set, lens = package.lenses[nearest["lens_id"]]
+    names = [adapter.name for adapter in package.adapters if adapter.id in nearest["adapter_ids"]]
+    through = f" through {' and '.join(names)}" if names else ""
+    words = package.lens_words(lens.name, lens_set.name)
+    return {"told": told, "nearest_id": lens.id, "nearest_told": f"{words}{through}"}
 
 
 def _suited(rows: list[LadderRow], setting: LensSetting) -> list[SuitedFormat]:

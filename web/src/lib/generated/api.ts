@@ -2717,6 +2717,7 @@ export interface components {
              * @default {
              *       "classes": [],
              *       "covers": false,
+             *       "mounts": true,
              *       "oversampled": false,
              *       "scope": "all"
              *     }
@@ -2923,6 +2924,7 @@ export interface components {
              * @default {
              *       "classes": [],
              *       "covers": false,
+             *       "mounts": true,
              *       "oversampled": false,
              *       "scope": "all"
              *     }
@@ -3103,6 +3105,8 @@ export interface components {
              * @description Suited.
              */
             suited: components["schemas"]["SuitedFormat"][];
+            /** @description Unmounted. */
+            unmounted: components["schemas"]["Unmounted"] | null;
             /** @description Viewfinder. */
             viewfinder: components["schemas"]["Viewfinder"];
             /** @description Window map. */
@@ -10506,6 +10510,12 @@ export interface components {
              */
             least_fps: number | null;
             /**
+             * Mounts
+             * @description Mounts.
+             * @default true
+             */
+            mounts: boolean;
+            /**
              * Oversampled
              * @description Oversampled.
              * @default false
@@ -10541,6 +10551,12 @@ export interface components {
              * @description Least, frames a second.
              */
             least_fps?: number | null;
+            /**
+             * Mounts
+             * @description Mounts.
+             * @default true
+             */
+            mounts?: boolean;
             /**
              * Oversampled
              * @description Oversampled.
@@ -21773,6 +21789,27 @@ export interface components {
              * @description Row time, microseconds.
              */
             row_time_us?: number | null;
+        };
+        /**
+         * Unmounted
+         * @description A lens that does not go on the chosen body as it is set, and the nearest in focal length that does.
+         */
+        Unmounted: {
+            /**
+             * Nearest Id
+             * @description Nearest id.
+             */
+            nearest_id: number | null;
+            /**
+             * Nearest Told
+             * @description Nearest told.
+             */
+            nearest_told: string;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
         };
         /**
          * Use

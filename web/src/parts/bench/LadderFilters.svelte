@@ -24,6 +24,7 @@
   const RATES = [24, 25, 30, 48, 50, 60, 72, 96, 100, 120, 150, 180, 200, 240, 300, 360, 400]
 
   const CONDITIONS = [
+    { value: 'mounts', label: 'Mounts' },
     { value: 'covers', label: 'Covered' },
     { value: 'oversampled', label: 'Oversampled' },
   ] as const
@@ -54,8 +55,13 @@
     <Toggles
       label="Conditions"
       options={CONDITIONS}
-      value={CONDITIONS.map((c) => c.value).filter((key) => ladder[key])}
-      onchange={(on) => filter({ covers: on.includes('covers'), oversampled: on.includes('oversampled') })}
+      value={CONDITIONS.map((c) => c.value).filter((key) => ladder[key] ?? key === 'mounts')}
+      onchange={(on) =>
+        filter({
+          mounts: on.includes('mounts'),
+          covers: on.includes('covers'),
+          oversampled: on.includes('oversampled'),
+        })}
     />
     <label
       ><span class="soft">at least</span>

@@ -68,7 +68,7 @@
         ><span class="figure">{column.text(row, place, unit)}</span>
       </td>
     {:else if column.key === 'circle'}
-      <td class={row.verdict}>{column.text(row, place, unit)}</td>
+      <td class={row.mounts ? row.verdict : 'short'}>{column.text(row, place, unit)}</td>
     {:else if column.key === 'rate'}
       <td class="figure rate"><RateText text={column.text(row, place, unit)} /></td>
     {:else}

@@ -10,7 +10,7 @@
   import { aspectOptions, TITLES, type LinkName } from './links'
   import LinkTray from './LinkTray.svelte'
   import { summaries } from './summaries'
-  import { withLens, withMode } from './choices'
+  import { asItGoesOn, withLens, withMode } from './choices'
 
   interface Props {
     state: BenchState
@@ -123,7 +123,12 @@
       />
     </LinkCell>
   </ol>
-  <LinkSum {view} formatId={bench.format_id} {referenceName} />
+  <LinkSum
+    {view}
+    formatId={bench.format_id}
+    {referenceName}
+    onlens={(id) => onchange(asItGoesOn(view, id))}
+  />
   {#if open}
     <div class="tray">
       <LinkTray

@@ -21,6 +21,12 @@ export function withLens(equipment: Package, view: BenchView, now: Lens, id: num
   return { lens_id: id, focal_mm: null, ...adapters }
 }
 
+/** A lens as it goes on the chosen body, with whatever it goes through. */
+export function asItGoesOn(view: BenchView, id: number): Partial<BenchState> {
+  const [first = null, second = null] = view.kit.find((choice) => choice.lens_id === id)?.adapter_ids ?? []
+  return { lens_id: id, focal_mm: null, adapter_id: first, second_adapter_id: second }
+}
+
 export function withMode(equipment: Package, id: number): Partial<BenchState> {
   const format = equipment.bodies.flatMap((body) => body.modes).find((mode) => mode.id === id)?.formats[0]
   return format ? { format_id: format.id } : {}
