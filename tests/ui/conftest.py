@@ -192,7 +192,7 @@ def bench(page, base_url, complaints):
          "lens": id_of("Wren 40", (lens for each in kit["lens_sets"] for lens in each["lenses"])), "aspect": 2.39,
          "pixels": 3840, "spare": 0.05, "adapter": id_of("K50 to W54, plain", kit["adapters"]), "reference": "super35",
          "by": "width", "unit": "m", "pins": id_of("Full → UHD", formats_of(kit)), "sharp": "picture_diagonal_at_1500",
-         "show": "all"}
+         "show": "all", "mounts": 0}
     )  # fmt: skip
     page.goto(f"{base_url}/?{first}")
     page.wait_for_selector(".sum")

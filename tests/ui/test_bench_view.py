@@ -33,6 +33,19 @@ def test_every_recording_format_stands_in_the_ladder(bench):
     expect(row(bench, "Full → UHD").first).to_contain_text("11.5 mm short")
     expect(row(bench, "Binned → HD").first).to_contain_text("softened: binned")
     expect(row(bench, "2.6K raw").first).to_contain_text("does not mount")
+    # From the start only those are shown on whose body the lens goes.
+    bench.get_by_role("button", name="Mounts", exact=True).click()
+    expect(bench.get_by_role("status")).to_have_text("19 of 46 recording formats")
+    expect(row(bench, "2.6K raw")).to_have_count(0)
+
+
+def test_a_lens_that_does_not_go_on_is_told_in_place_of_the_sum(bench):
+    choose(bench, "Adapter", "none")
+    told = bench.get_by_role("status").filter(has_text="does not go on")
+    expect(told).to_contain_text("Wren 40 does not go on Ebb 64")
+    expect(bench.locator(".map .below")).not_to_contain_text("✓")
+    told.get_by_role("button", name="Nearest that goes on: Wren 40 through K50 to W54, plain").click()
+    expect(bench.locator(".sum")).to_contain_text("39.3 mm")
 
 
 def test_a_lens_in_feet_and_inches(bench):

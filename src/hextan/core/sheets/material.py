@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -46,6 +47,8 @@ class Used:
     formats: frozenset[int]
     #: Lens and format of each shot.
     pairs: frozenset[tuple[int, int]]
+    #: The formats, those that most shots are made on first.
+    by_use: tuple[int, ...]
 
 
 @dataclass(frozen=True)
@@ -83,6 +86,7 @@ class Material:
         if not chosen:
             return None
         pairs = frozenset((best["lens_id"], best["format_id"]) for best in chosen)
+        by_use = tuple(here for here, _ in Counter(best["format_id"] for best in chosen).most_common())
         lenses, formats = frozenset(lens for lens, _ in pairs), frozenset(here for _, here in pairs)
         plan = self.package.plan
         by = (
@@ -90,7 +94,7 @@ class Material:
             if plan is None
             else f"what the plan uses: {plan.name}, {(plan.made_at or '')[:10]}"
         )
-        return Used(by, lenses, formats, pairs)
+        return Used(by, lenses, formats, pairs, by_use)
 
     def default(self, plan: SheetPlan, draft: Draft) -> Used | None:
         """What a sheet is of where it names nothing; None where that is everything."""
@@ -268,12 +272,15 @@ def pairs_of(
 
     Parameters
     ----------
-    most : so many formats at most where none is named
+    most : so many formats at most where none is named, and the lenses are
     """
     lenses, formats = lenses_of(m, plan, draft), formats_of(m, plan, draft, few=True)
     named = plan.format_ids or plan.bodies
     used = None if named else m.default(plan, draft)
     if used is None or plan.lens_ids or plan.lens_sets:
+        if used is not None:
+            # On what most shots are made.
+            formats = [m.package.formats[key] for key in used.by_use]
         return [(here, lenses) for here in (formats if named else formats[:most])]
     return [
         (here, [pair for pair in lenses if (pair[1].id, here.recording.id) in used.pairs]) for here in formats
