@@ -241,7 +241,7 @@ def test_a_lens_that_does_not_go_on_says_so_and_the_nearest_that_does_is_offered
     wren = next(lens for lens in sets["Wren"] if lens["name"] == "Wren 40")
     here = by_name(package, "S35 → UHD")
     bare = view(lens_id=wren["id"], adapter_id=None, format_id=here)
-    assert "does not go on Ebb 64" in bare["unmounted"]["told"]
+    assert "does not mount on Ebb 64" in bare["unmounted"]["told"]
     # The same lens through an adapter is nearer than any other.
     assert bare["unmounted"]["nearest_id"] == wren["id"]
     assert bare["unmounted"]["nearest_told"] == "Wren 40 through K50 to W54, plain"

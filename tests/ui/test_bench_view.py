@@ -41,10 +41,10 @@ def test_every_recording_format_stands_in_the_ladder(bench):
 
 def test_a_lens_that_does_not_go_on_is_told_in_place_of_the_sum(bench):
     choose(bench, "Adapter", "none")
-    told = bench.get_by_role("status").filter(has_text="does not go on")
-    expect(told).to_contain_text("Wren 40 does not go on Ebb 64")
+    told = bench.get_by_role("status").filter(has_text="does not mount on")
+    expect(told).to_contain_text("Wren 40 does not mount on Ebb 64")
     expect(bench.locator(".map .below")).not_to_contain_text("✓")
-    told.get_by_role("button", name="Nearest that goes on: Wren 40 through K50 to W54, plain").click()
+    told.get_by_role("button", name="Nearest that mounts: Wren 40 through K50 to W54, plain").click()
     expect(bench.locator(".sum")).to_contain_text("39.3 mm")
 
 

@@ -163,6 +163,8 @@ def test_the_whole_kit_and_the_bench_print_all_their_rows_and_columns(page, base
         assert text.count(close(row["name"])) >= 2, row["name"]
     page.goto(f"{base_url}/p/{production}/bench")
     expect(page.get_by_role("table", name=re.compile("^Every recording format"))).to_be_visible()
+    page.get_by_role("button", name="Mounts", exact=True).click()
+    expect(page.get_by_text("46 of 46 recording formats")).to_be_visible()
     pages = printed(page)
     ladder = [each for each in pages if "datarate" in each or "readout" in each]
     assert len(ladder) > 1

@@ -234,6 +234,7 @@ def test_names_of_a_production_are_words_and_its_formats_are_answered_for():
     assert answer["bench"] == {
         "format_id": format_id,
         "lens_id": 1,
+        "adapter_ids": [],
         "focal_mm": None,
         "stop": 2.0,
         "subject_m": 3.0,

@@ -227,7 +227,10 @@ describe('clips that are dropped', () => {
 describe('a question in one line', () => {
   const asked = {
     answers: [
-      { told: '39.3 mm', bench: { format_id: 9, lens_id: 4, focal_mm: null, stop: 2.8, subject_m: 3 } },
+      {
+        told: '39.3 mm',
+        bench: { format_id: 9, lens_id: 4, adapter_ids: [], focal_mm: null, stop: 2.8, subject_m: 3 },
+      },
     ],
   }
 

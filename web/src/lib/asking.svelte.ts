@@ -41,6 +41,7 @@ export class Asking {
     const set = {
       format: bench.format_id,
       lens: bench.lens_id,
+      adapter: bench.adapter_ids.join('.') || null,
       focal: bench.focal_mm,
       stop: bench.stop,
       subject: bench.subject_m,

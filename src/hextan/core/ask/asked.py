@@ -11,7 +11,7 @@ from hextan.core.ask.questions import QUESTIONS, Question
 from hextan.core.ask.said import Answered, OnBench, Said
 from hextan.core.ask.words import CALLED, KINDS, readings, refused, skipped
 from hextan.core.base import HextanError, mm_from_um
-from hextan.core.equipment import FormatInPackage, Package
+from hextan.core.equipment import FormatInPackage, Package, simplest
 from hextan.core.reading import Word
 
 MOST_LETTERS = 200
@@ -278,9 +278,11 @@ def _bench(said: Said, package: Package | None) -> OnBench | None:
             lens.focal_max_mm - lens.focal_min_mm,
         ),
     )
+    way = simplest(package.rig, lens, here.body)
     return {
         "format_id": here.recording.id,
         "lens_id": lens.id,
+        "adapter_ids": [] if way is None else list(way.key),
         "focal_mm": focal if lens.focal_max_mm > lens.focal_min_mm else None,
         "stop": said.one("t_stop") or said.one("f_number"),
         "subject_m": said.one("distance"),

@@ -28,6 +28,8 @@ class OnBench(TypedDict):
 
     format_id: int
     lens_id: int
+    #: What the lens goes on the body with, the one at the lens first.
+    adapter_ids: list[int]
     focal_mm: float | None
     stop: float | None
     subject_m: float | None

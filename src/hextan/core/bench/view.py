@@ -227,7 +227,7 @@ def _unmounted(
         return choice["verdict"] == "short", off, lens is not setting.lens, len(choice["adapter_ids"])
 
     nearest = min(there, key=far, default=None)
-    told = f"{setting.lens.name} does not go on {chosen.body.name}: {'; '.join(reasons)}."
+    told = f"{setting.lens.name} does not mount on {chosen.body.name}: {'; '.join(reasons)}."
     if nearest is None:
         return {"told": told, "nearest_id": None, "nearest_told": ""}
     lens_set, lens = package.lenses[nearest["lens_id"]]

@@ -14075,6 +14075,11 @@ export interface components {
          */
         OnBench: {
             /**
+             * Adapter Ids
+             * @description Adapters between lens and body, the one at the lens first.
+             */
+            adapter_ids: number[];
+            /**
              * Focal Mm
              * @description Focal length, millimetres.
              */

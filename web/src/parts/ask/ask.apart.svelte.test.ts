@@ -18,7 +18,7 @@ const ANSWER: Asked = {
       told: '50 mm is like 72.3 mm.',
       figures: [{ name: 'full frame', value: '72.3 mm' }],
       steps: ['50 × 36.00 / 24.89'],
-      bench: { format_id: 4, lens_id: 7, focal_mm: null, stop: 2.8, subject_m: 3 },
+      bench: { format_id: 4, lens_id: 7, adapter_ids: [3, 5], focal_mm: null, stop: 2.8, subject_m: 3 },
     },
   ],
   wants: [],
@@ -50,7 +50,7 @@ it('is set on the Bench of its production by one key', async () => {
   await type('50 s35')
   const link = await screen.findByRole('link')
   link.addEventListener('click', (event) => event.preventDefault())
-  expect(link).toHaveAttribute('href', '/p/3/bench?format=4&lens=7&stop=2.8&subject=3')
+  expect(link).toHaveAttribute('href', '/p/3/bench?format=4&lens=7&adapter=3.5&stop=2.8&subject=3')
   await fireEvent.submit(screen.getByRole('textbox').closest('form') as HTMLFormElement)
   await waitFor(() => expect(onleave).toHaveBeenCalledOnce())
 })

@@ -19,8 +19,8 @@
   <div class="sum none" role="status">
     <span class="bad">{told}</span>
     {#if nearest_id !== null}<button class="knob small" onclick={() => onlens(nearest_id)}
-        >Nearest that goes on: {nearest_told}</button
-      >{:else}<span class="soft">No lens of the production goes on this body.</span>{/if}
+        >Nearest that mounts: {nearest_told}</button
+      >{:else}<span class="soft">No lens of the production mounts on this body.</span>{/if}
   </div>
 {:else}
   <div class="sum">
