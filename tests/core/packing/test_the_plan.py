@@ -12,6 +12,7 @@ from hextan.core.packing.answers import DONE
 from hextan.core.production import plan_view
 from hextan.core.record import planned_of
 from hextan.core.sheets import Material, SheetPlan, sheet_of
+from hextan.core.sheets.document import Made
 from hextan.core.shots import Shot, ShotList, answer_of_shot, shots_view
 from hextan.core.shots.edits import applied
 from hextan.core.shots.view import answer_with_changes
@@ -186,9 +187,8 @@ def test_papers_that_are_older_than_the_plan_are_named_with_who_has_them():
     package, _ = planned(PACKAGE, LIST)
     sheets = SHEETS.model_copy(deep=True)
     first, second = sheets.bundles[0].sheets[:2]
-    first.made, first.given_to = {"at": "2026-04-30T20:00:00Z", "fingerprint": "0" * 12}, "the loader"
-    second.made = {"at": "2026-05-02T20:00:00Z", "fingerprint": "0" * 12}
-    sheets = type(sheets).model_validate(sheets.model_dump(by_alias=True))
+    first.made, first.given_to = Made(at="2026-04-30T20:00:00Z", fingerprint="0" * 12), "the loader"
+    second.made = Made(at="2026-05-02T20:00:00Z", fingerprint="0" * 12)
     (paper,) = plan_view(package, PLAIN, LIST, Packing(), sheets)["papers"]
     assert (paper["name"], paper["given_to"]) == ("Lens by format", "the loader")
 

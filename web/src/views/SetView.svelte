@@ -95,9 +95,15 @@
   // What begins to differ is heard, where that was asked for.
   const loud = $derived(page.live.seen?.held?.differences.map((d) => d.headline).join() ?? '')
   // The checklist hears the camera as well.
+  let heard = ''
   $effect(() => {
-    void loud
-    if (shown === 'checks' && untrack(() => page.seen)) void page.load()
+    const speaks = loud
+    if (shown !== 'checks') return
+    // What is read meanwhile is no reason to read it again.
+    untrack(() => {
+      if (page.seen && speaks !== heard) void page.load()
+      heard = speaks
+    })
   })
   let before = ''
   $effect(() => {
