@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from hextan.core.base import RateSet
 from hextan.core.equipment import Pin, ThingName
 from hextan.core.packing import KitPlan, Packing, Watch, packed, plan_of, plan_seen
 from hextan.core.packing.answers import DONE
@@ -17,9 +18,10 @@ from hextan.core.shots import Shot, ShotList, answer_of_shot, shots_view
 from hextan.core.shots.edits import applied
 from hextan.core.shots.view import answer_with_changes
 from tests.budget import DATABASE, examples
-from tests.core.packing.test_against_all_kits import PACKAGE, PLAIN, SHOTS
+from tests.core.packing.test_against_all_kits import NAMES, PACKAGE, PLAIN, SHOTS
 from tests.core.sheets.material import SHEETS, demo
 
+BY_KIND = [(kind, name) for (kind, _), name in NAMES.items()]
 MADE = "2026-05-01T08:00:00Z"
 KIT = KitPlan(name="a")
 PACKED = {}
@@ -117,6 +119,24 @@ def test_what_changed_since_is_told_shot_by_shot():
     gone = replace(package, bodies=package.bodies[:1])
     assert all("is not in the package any more" in words for words in otherwise(gone, *LIST.shots).values())
     assert plan_seen(gone, PLAIN, LIST, Packing())["gone"] == [package.bodies[1].name]
+
+
+def test_what_the_plan_does_no_more_is_not_called_asked_otherwise():
+    fast = LIST.shots[2]
+    package, _ = planned(PACKAGE, LIST)
+    made = package.plan.shots["s3"].made_with
+    # Everything is carried, and the body of the plan records no faster than 60 any more.
+    every = [ThingName(kind=kind, name=name) for kind, name in BY_KIND]
+    slow = tuple(
+        replace(body, modes=tuple(replace(mode, formats=tuple(replace(f, rates=RateSet.parse(["25-60"])) for f in mode.formats)) for mode in body.modes))
+        if body.name == made.body else body
+        for body in PACKAGE.bodies
+    )  # fmt: skip
+    less = replace(PACKAGE, bodies=slow, plan=package.plan.model_copy(update={"things": every}))
+    told = answer_of_shot(less, PLAIN, fast)["plan"]["told"]
+    assert told.startswith(f"The plan does not do it any more: it has {made.lens}") and "100 fps" in told
+    other = fast.model_copy(update={"distance": "3-5 m"})
+    assert answer_of_shot(less, PLAIN, other)["plan"]["told"].startswith("Asked otherwise since the plan")
 
 
 def test_what_the_kit_gives_up_is_told_apart_from_what_changed():

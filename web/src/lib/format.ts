@@ -92,7 +92,7 @@ export const percent = (value: number, digits = 0) => {
 }
 
 /** A moment as people write it, in the time of the place: `30 Nov 2026, 19:40`. */
-export const moment = (at: string) =>
+export const whenWords = (at: string) =>
   new Date(at).toLocaleString('en-GB', {
     day: 'numeric',
     month: 'short',

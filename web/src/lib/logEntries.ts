@@ -160,9 +160,11 @@ export function lastOn(
   written: readonly LogEntry[],
   unit: string,
 ): { on: OnCamera; shot: string | null } | null {
+  // What was taken back is not on, whatever earlier versions of it say.
+  const back = written.filter((e) => e.kind === 'booking' && e.removed).map((e) => e.key)
   const here = written
     .filter((e) => (e.kind === 'take' || e.kind === 'booking') && e.unit === unit && !e.removed)
-    .at(-1)
+    .findLast((e) => !back.includes(e.key))
   if (here?.kind === 'take' || here?.kind === 'booking') return here
   return day?.cameras.find((camera) => camera.unit === unit) ?? null
 }

@@ -26,8 +26,10 @@ export class PlanNow {
     const { data, problem } = await client.writePlan(this.#productionId, this.#version, document, kit)
     this.busy = false
     this.#take(data, problem)
-    // Somebody else made another plan meanwhile: that one is shown.
-    if (problem?.code === 'stale') await this.read()
+    if (problem?.code !== 'stale_write') return
+    // Somebody else made another plan meanwhile: that one is shown, and why this one was not made.
+    await this.read()
+    this.problem = problem
   }
 
   #take(data: { version: number; plan: PlanState } | undefined, problem: Problem | undefined) {

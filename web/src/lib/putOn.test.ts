@@ -42,6 +42,11 @@ describe('what is on a camera', () => {
     expect(asItWas(little, shot('t'), EMPTY)).toBeNull()
     expect(asItWas({ on: on({ lens: '50', crops: null }), shot: 's' }, shot('t'), EMPTY)?.lens).toBe('50')
   })
+  it('is not asked about for a stop that nobody sets more exactly', () => {
+    const last = { on: on({ ...PLAN, stop: 2.9, card: 'A004' }), shot: 's' }
+    expect(asItWas(last, shot('t'), EMPTY)).toBeNull()
+    expect(asItWas({ ...last, on: { ...last.on, stop: 3.4 } }, shot('t'), EMPTY)?.stop).toBe(3.4)
+  })
   it('keeps which of several lenses it is, as long as it is that lens', () => {
     const last = { on: { ...WAS, lens: '35' }, shot: 's' }
     expect(onFor(last, shot('t'), EMPTY).serial).toBe('17')
@@ -56,4 +61,6 @@ it('turning the focus says nothing of the camera', () => {
   expect([said({}), said({ focus_m: 3 }), said({ focus_m: 3, stop: 2 })]).toEqual([false, false, true])
   expect(alike(WAS, { ...WAS, focus_m: 7 })).toBe(true)
   expect(alike(WAS, { ...WAS, stop: 7 })).toBe(false)
+  // However its facts are ordered.
+  expect(alike(WAS, Object.fromEntries(Object.entries(WAS).reverse()) as unknown as OnCamera)).toBe(true)
 })

@@ -11,11 +11,14 @@ export const NOTHING: PutOn = { shot: null, on: {} }
 /** What is said of a camera; the focus goes all the time, and goes into the log with the take. */
 export const said = (on: Partial<OnCamera>) => Object.keys(on).some((name) => name !== 'focus_m')
 
-/** Whether two cameras are set alike but for the focus, which goes on all the time, and what is only written of them. */
-export const alike = (a: OnCamera, b: OnCamera) => {
-  const of = (on: OnCamera) => JSON.stringify({ ...on, focus_m: 0 })
-  return of(a) === of(b)
-}
+/** Whether two cameras are set alike but for the focus, which goes on all the time. */
+export const alike = (a: OnCamera, b: OnCamera) =>
+  (Object.keys({ ...a, ...b }) as (keyof OnCamera)[]).every(
+    (name) => name === 'focus_m' || JSON.stringify(a[name] ?? null) === JSON.stringify(b[name] ?? null),
+  )
+
+/** Stops nearer to one another are the same, as for differences from the plan. */
+const SAME_STOPS = 1 / 6
 
 interface Last {
   on: OnCamera
@@ -42,6 +45,8 @@ export function asItWas(last: Last | null, shot: Planned | null, empty: OnCamera
   const was = { ...last.on, focus_m: plan.focus_m }
   // What nobody stated of it differs from nothing.
   const stated = { ...was, ...unstated(was, plan) }
+  if (stated.stop && plan.stop && Math.abs(2 * Math.log2(stated.stop / plan.stop)) <= SAME_STOPS)
+    stated.stop = plan.stop
   return alike(stated, onFor(last, shot, empty)) ? null : was
 }
 

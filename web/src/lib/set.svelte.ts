@@ -135,6 +135,8 @@ export class SetPage {
   #loading: Promise<void> = Promise.resolve()
   /** Read a day, and wait until it is there. An answer that comes after a later question was asked is passed over. */
   load(day = this.#wanted): Promise<void> {
+    // What is put on is of the day that is left.
+    if (day !== this.#wanted) this.#say()
     this.#loading = this.#load(day)
     return this.#loading
   }
@@ -244,6 +246,7 @@ export class SetPage {
 
   choose(shot: string | null) {
     if (this.shot && this.shot.shot !== shot) this.#say()
+    this.booked = null
     this.shotKey = shot
     if (this.shot) this.#shots = { ...this.#shots, [this.unit]: this.shot.shot }
     // What was put on for this very shot is still on; the focus of another one is not.

@@ -76,6 +76,8 @@ describe('the takes of a day with those that wait', () => {
     const booked = newBooking(WRITER, { shot: 't' } as never, { ...on, lens: 'Merrow 21' })
     expect(lastOn(known, [booked], 'A')).toMatchObject({ shot: 't', on: { lens: 'Merrow 21' } })
     expect(newBooking(WRITER, null, on).shot).toBeNull()
+    // What was taken back is not on, though its first version was not read again yet.
+    expect(lastOn(known, [booked, { ...booked, removed: true }], 'A')?.shot).toBe('s')
     expect(lastOn(known, [], 'B')).toBeNull()
   })
   it('keep when they happened when they are changed, and say who changed them', () => {

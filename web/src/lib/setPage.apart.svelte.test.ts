@@ -102,8 +102,8 @@ const SHOTS = ['s', 't'].map((shot) => ({
 async function atWork() {
   const page = new SetPage(7)
   const sent: LogEntry[] = []
-  vi.mocked(client.readSet).mockImplementation(async () => {
-    const seen = dayOf('1')
+  vi.mocked(client.readSet).mockImplementation(async (_, day) => {
+    const seen = dayOf(day ?? '1')
     const last = sent.findLast((entry) => !sent.some((other) => other.key === entry.key && other.removed))
     const cameras = last && 'on' in last ? [{ unit: 'A', on: last.on, shot: last.shot }] : []
     return { data: { ...seen, day: { ...seen.day, shots: SHOTS, cameras } } } as never
@@ -157,5 +157,18 @@ it('asks once for a new shot whether the camera is as it was, and carries no foc
   page.logTake()
   await soon()
   expect(sent.at(-1)).toMatchObject({ kind: 'take', shot: 't', on: { lens: '50', focus_m: 4 } })
+  page.close()
+})
+
+it('books what is put on for the day and shot of its own, whatever day is looked at next', async () => {
+  localStorage.clear()
+  const { page, sent } = await atWork()
+  page.set({ lens: '50' })
+  await page.load('2')
+  page.choose(null)
+  await soon()
+  expect(sent.map((entry) => [entry.day, 'shot' in entry && entry.shot])).toEqual([['1', 's']])
+  // What was put on elsewhere is not taken back from here.
+  expect(page.booked).toBeNull()
   page.close()
 })

@@ -97,6 +97,10 @@
     if (wanted && ready && !faulty && tab === 'sides' && pair) untrack(() => sides.ask(wanted, pair))
   })
 
+  // What the plan stands against is what is kept.
+  $effect(() => {
+    if (editor?.kept) untrack(() => void planNow.read())
+  })
   const kit = $derived(search.seen?.kit ?? null)
   const atWork = $derived(search.seen?.state === 'running' || search.seen?.state === 'waiting')
   const shot = $derived(kit?.shots.find((each) => each.key === shotKey))

@@ -3,7 +3,7 @@
   import { toQuery } from '../lib/address'
   import * as client from '../lib/client'
   import { columnOfBench } from '../lib/compare.svelte'
-  import { moment } from '../lib/format'
+  import { whenWords } from '../lib/format'
   import { pathTo, router } from '../lib/router.svelte'
   import { chosenOf, freeName } from '../lib/rows'
   import { byKey, newShot, NO_FILTER, withPictures, type ShotFilter } from '../lib/shotList'
@@ -259,7 +259,7 @@
       {/if}
       {#if sheet?.in_plan}<p class="soft">
           <a class="link" href={`${pathTo(id, 'kit')}/${sheet.in_plan.kit_key}`}>The plan</a>:
-          {sheet.in_plan.kit}, made {moment(sheet.in_plan.made_at)};
+          {sheet.in_plan.kit}, made {whenWords(sheet.in_plan.made_at)};
           <span class={sheet.in_plan.as_planned < sheet.in_plan.of ? 'warn' : ''}
             >{sheet.in_plan.as_planned} of {sheet.in_plan.of} shots are made as it has them</span
           >.

@@ -80,7 +80,13 @@ def in_plan(judged: Judged, shot: Shot, chosen: int) -> ShotInPlan | None:
             else ", which does it too."
         )
     else:
-        why = f"Asked otherwise since the plan, which has {with_what(judged, planned)}: {judged.settled_by(chosen, planned)}."
+        same = entry.asked == fingerprint(shot)
+        since = (
+            "The plan does not do it any more: it has"
+            if same
+            else "Asked otherwise since the plan, which has"
+        )
+        why = f"{since} {with_what(judged, planned)} ({judged.settled_by(chosen, planned)})."
     if missing:
         why += f" Not carried: {', '.join(missing)}."
     elif (

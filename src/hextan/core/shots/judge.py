@@ -160,6 +160,11 @@ class Judged:
         """Lens and format of a cell by its flat number."""
         return divmod(k, self.cells.layout.shape[1])
 
+    def set_mm(self, k: int) -> float:
+        """Focal length of a cell as it is set on the lens, before its adapters."""
+        i, j = self.at(k)
+        return float(self.cells.focal_mm[i, j] / self.cells.layout.magnification[i, j])
+
     def verdict(self, k: int) -> ShotVerdict:
         """What a cell comes to."""
         i, j = self.at(k)

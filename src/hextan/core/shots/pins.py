@@ -57,7 +57,7 @@ def pin_of(judged: Judged, k: int) -> Pin:
     i, j = judged.at(k)
     layout = judged.cells.layout
     here, row = layout.places[j], layout.rows[i]
-    focal = float(judged.cells.focal_mm[i, j] / layout.magnification[i, j])
+    focal = judged.set_mm(k)
     return Pin(
         body=here.body.name,
         mode=here.mode.name,

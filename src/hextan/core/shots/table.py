@@ -35,7 +35,6 @@ _BY_TITLE = {
     for said in (*also, title.lower())
 }
 _ANSWERED = {re.sub(r"[\W\d_]", "", title.lower()) for title in ANSWERS}
-#: Between the parts of a pinned choice.
 
 
 class ShotsTable(TypedDict):

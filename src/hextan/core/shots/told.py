@@ -149,7 +149,7 @@ def with_what(judged: Judged, k: int) -> str:
     i, j = judged.at(k)
     layout = judged.cells.layout
     here, row = layout.places[j], layout.rows[i]
-    focal = float(judged.cells.focal_mm[i, j] / layout.magnification[i, j])
+    focal = judged.set_mm(k)
     told = layout.package.lens_words(row.lens.name, row.lens_set.name)
     name = f"{told} at {focal:.0f}" if row.lens.is_zoom else told
     return f"{name} on {here.body.name}, {here.recording.name}"

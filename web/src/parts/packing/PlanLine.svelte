@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  import { moment } from '../../lib/format'
+  import { whenWords } from '../../lib/format'
   import type { PlanState } from '../../lib/types'
 
   interface Props {
@@ -39,7 +39,7 @@
   {:else}
     <p>
       <strong>The plan</strong> is <a class="link" href={kitAddress(plan.kit)}>{plan.name}</a>
-      <span class="soft">since {moment(plan.made_at)}:</span>
+      <span class="soft">since {whenWords(plan.made_at)}:</span>
       {plan.shots} of {plan.of} shots, {plan.things.length} things.
       {#if agrees}<span class="ok">Nothing changed since.</span>{/if}
       {@render ways()}
@@ -62,7 +62,7 @@
         <summary class="warn">Printed before it: {plan.papers.length}</summary>
         <ul>
           {#each plan.papers as paper (paper.bundle + paper.name)}<li>
-              {paper.name} <span class="soft">({paper.bundle}, {moment(paper.made_at)})</span>
+              {paper.name} <span class="soft">({paper.bundle}, {whenWords(paper.made_at)})</span>
               {paper.given_to ? `is with ${paper.given_to}` : ''}
             </li>{/each}
         </ul>

@@ -29,10 +29,10 @@
   const few = $derived(['look', 'depth', 'field', 'monitor'].includes(plan.kind))
   /** What a sheet is of where it names none. */
   const planned = $derived(!plan.everything && uses)
-  const lensesOf = $derived(planned ? "the plan's" : 'all of them')
+  const lensesOf = $derived(planned ? 'what is planned' : 'all of them')
   const formatsOf = $derived(
     planned
-      ? "the plan's"
+      ? 'what is planned'
       : plan.kind === 'depth'
         ? "the Bench's"
         : few
@@ -164,7 +164,7 @@
           type="checkbox"
           checked={plan.everything}
           onchange={(event) => onchange({ everything: event.currentTarget.checked })}
-        /> everything there is, not only what the plan uses</span
+        /> everything there is, not only what is planned</span
       ></label
     >
   {/if}

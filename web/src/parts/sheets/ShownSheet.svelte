@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { whenWords } from '../../lib/format'
   import { titleOf } from '../../lib/sheets'
   import { PAGES, type SheetPreview } from '../../lib/sheets.svelte'
   import type { SheetPlan } from '../../lib/types'
@@ -17,13 +18,6 @@
   let { plan, preview, as, scanned, state }: Props = $props()
 
   const last = $derived(Math.min(preview.first + PAGES, preview.seen?.page_count ?? 0))
-  const dayOf = (at: string) =>
-    new Date(at).toLocaleString('en-GB', {
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-    })
 </script>
 
 {#if scanned && preview.seen}
@@ -36,7 +30,7 @@
   </p>
 {/if}
 {#if plan.made}<p class="soft no-print">
-    Printed last {dayOf(plan.made.at)}; {state.replace(/^\S+ /, '')}.
+    Printed last {whenWords(plan.made.at)}; {state.replace(/^\S+ /, '')}.
   </p>{/if}
 {#if preview.seen}
   {#if preview.seen.sheet.why_empty}
