@@ -96,7 +96,8 @@ def test_matching_takes_a_real_lens_and_says_what_is_left(compare):
     expect(panel.get_by_role("row")).not_to_have_count(1)
     first = panel.locator("tbody tr").first
     lens = first.locator("td.lens").inner_text()
-    first.get_by_role("button", name="Take it").click()
+    expect(panel).to_be_in_viewport(ratio=0.9)
+    first.get_by_role("button", name="Use this").click()
     chosen = compare.get_by_label("Lens of B").input_value()
     assert chosen in lens
     field = cells(compare, "field_w")
@@ -105,6 +106,30 @@ def test_matching_takes_a_real_lens_and_says_what_is_left(compare):
     expect(compare.get_by_label("Lens of B")).to_have_value("Merrow 29")
     compare.get_by_role("button", name="Match all to A").click()
     expect(compare.get_by_text(re.compile("^B: "))).to_be_visible()
+
+
+def test_any_set_up_is_the_master_and_nothing_far_off_is_offered(compare):
+    compare.get_by_role("button", name="Make set-up B the master").click()
+    expect(cells(compare, "field_w").nth(0)).to_have_class(re.compile("differs"))
+    expect(compare.get_by_role("region", name=re.compile("^Why A.* differs"))).to_be_visible()
+    compare.get_by_role("button", name="Match to B").click()
+    panel = compare.get_by_role("region", name=re.compile("^Match A.* to B$"))
+    within = panel.get_by_label("How far off in width a match may be, per cent")
+    widths = panel.locator("tbody tr td:nth-child(4)")
+    expect(widths.first).to_be_visible()
+    within.fill("0,2")
+    within.press("Enter")
+    # Primes are off by more: what is left are zooms, which are set to it.
+    expect(widths.filter(has_not_text=re.compile(r"^\s*[+−]?0\.[0-2]"))).to_have_count(0)
+    expect(widths.first).to_be_visible()
+    wait_kept(compare)
+    compare.reload()
+    expect(compare.get_by_text("Master: the others are held to it")).to_have_count(1)
+    expect(compare.get_by_role("button", name="Match to B")).to_have_count(1)
+    # A master that is taken out leaves the first to be it.
+    compare.get_by_role("button", name="Add a set-up").click()
+    compare.get_by_role("button", name="Take set-up B out").click()
+    expect(compare.get_by_role("button", name="Match to A")).to_have_count(1)
 
 
 def test_a_comparison_is_named_kept_copied_and_taken_out(compare):
@@ -146,10 +171,17 @@ def test_up_to_four_columns(compare):
     expect(compare.get_by_label("Format of D")).to_have_count(0)
 
 
-def test_it_prints_on_one_page(compare):
+def test_it_prints_on_two_pages_that_can_be_read(compare):
     compare.emulate_media(media="print", color_scheme="light")
     pdf = compare.pdf(prefer_css_page_size=True)
-    assert len(re.findall(rb"/Type\s*/Page[^s]", pdf)) == 1
+    assert len(re.findall(rb"/Type\s*/Page[^s]", pdf)) <= 2
+    # A point is 4/3 of a pixel: no type of less than seven points.
+    smallest = compare.evaluate(
+        """() => Math.min(...[...document.querySelectorAll('main td, main th, main p')]
+             .filter((e) => e.checkVisibility() && e.innerText.trim())
+             .map((e) => parseFloat(getComputedStyle(e).fontSize) * e.currentCSSZoom))"""
+    )
+    assert smallest * 3 / 4 >= 7
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1180), (390, 844)])

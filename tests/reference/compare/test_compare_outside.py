@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from hextan.core.base import HextanError
+from hextan.core.base import HextanError, InvalidInputError
 from hextan.core.compare.camera_match import (
     COSTS,
     _nearest,
@@ -22,10 +22,10 @@ from hextan.core.compare.camera_match import (
     match_light,
 )
 from hextan.core.compare.cases import BLUR_PARTS, DEPTH_PARTS, Optics, in_case, shares
-from hextan.core.compare.comparison import Column, Comparison
+from hextan.core.compare.comparison import Column, Comparison, parse_comparison
 from hextan.core.compare.setups import in_its_case, setup_of, size_of
 from hextan.core.compare.view import compare_view
-from hextan.core.equipment import LensSet, ways
+from hextan.core.equipment import LensSet, PairNote, ways
 from hextan.core.evaluation import BenchDelivery, BenchReference
 from hextan.core.light import Means, NdChoice, Settings
 from tests.budget import examples
@@ -269,9 +269,50 @@ def test_an_aperture_that_does_not_exist_is_told():
     assert all(option["depth_stops"] > -0.4 for option in skiff["options"])
 
 
+def test_any_set_up_can_be_the_master():
+    """With B as the master everything is as in a comparison where B stands first."""
+    turned = compare_view(PACKAGE, comparison(B, A))
+    view = compare_view(PACKAGE, comparison(A, B).model_copy(update={"master": B.key}))
+    assert view["master"] == 1 and view["summary"][1] is None and view["why"][1] is None
+    assert view["summary"][0] == turned["summary"][1]
+    assert view["why"][0] == turned["why"][1]
+    for mine, theirs in zip(view["rows"], turned["rows"], strict=True):
+        assert mine["values"] == theirs["values"][::-1], mine["key"]
+        assert mine["differs"] == theirs["differs"][::-1], mine["key"]
+    assert any(row["label"] == "Light gathered, against B" for row in view["rows"])
+    for case in ("same_place", "moved", "other_lens"):
+        cased = comparison(A, B, case=case).model_copy(update={"master": B.key})
+        assert [column["virtual"] for column in compare_view(PACKAGE, cased)["columns"]] == [True, False]
+    held = match_camera(PACKAGE, comparison(A, B).model_copy(update={"master": B.key}), 0)
+    assert held["exact"] == match_camera(PACKAGE, comparison(B, A), 1)["exact"]
+    with pytest.raises(InvalidInputError, match="other than B"):
+        match_camera(PACKAGE, comparison(A, B).model_copy(update={"master": B.key}), 1)
+    with pytest.raises(InvalidInputError, match="none of the set-ups"):
+        parse_comparison(comparison(A, B).model_dump(mode="json", by_alias=True) | {"master": "gone"})
+
+
+@pytest.mark.parametrize("within", [0.5, 3.0, 10.0, 60.0])
+def test_no_match_is_offered_outside_the_tolerance(within):
+    """Nothing that is off by more is offered; where nothing is within, the nearest is named and how far it is off."""
+    for one, other in ((A, B), (A, SKIFF), (SKIFF, A)):
+        told = match_camera(PACKAGE, comparison(one, other).model_copy(update={"within_percent": within}), 1)
+        assert all(abs(option["width_percent"]) <= within + 1e-6 for option in told["options"])
+        none = [text for text in told["advice"] if text.startswith("No lens of the kit comes within")]
+        assert bool(none) == (not told["options"]), (within, told["advice"])
+
+
+def test_what_is_known_of_a_pair_and_needed_by_a_format_stands_beside_it():
+    lens = PACKAGE.lenses[B.lens_id][1].name
+    here = PACKAGE.formats[B.format_id]
+    noted = replace(PACKAGE, pair_notes=(PairNote(lens, here.body.name, "support it"),))
+    view = compare_view(noted, comparison(A, B))
+    assert "support it." in view["columns"][1]["notes"]
+    assert all("support it." not in column["notes"] for column in view["columns"][:1] if A.lens_id != B.lens_id)
+
+
 def test_a_comparison_of_the_demo():
     view = compare_view(PACKAGE, comparison(A, B, case="same_place"))
-    assert view["summary"][0]["matches"][0] == "perspective"
+    assert view["summary"][1]["matches"][0] == "perspective"
     rows = {row["key"]: row for row in view["rows"]}
     assert rows["distance"]["values"] == [3.2, 3.2]
     crop = rows["field_w"]["values"][0] / rows["field_w"]["values"][1]
@@ -279,10 +320,10 @@ def test_a_comparison_of_the_demo():
     assert rows["gathered"]["values"][1] == pytest.approx(-2 * math.log2(crop), abs=1e-6)
     assert rows["at_sensor"]["values"][1] == pytest.approx(0, abs=1e-9)
     moved = compare_view(PACKAGE, comparison(A, B, case="moved"))
-    assert {"field", "blur"} <= set(moved["summary"][0]["matches"])
-    assert "perspective" in moved["summary"][0]["differs"]
+    assert {"field", "blur"} <= set(moved["summary"][1]["matches"])
+    assert "perspective" in moved["summary"][1]["differs"]
     lens = compare_view(PACKAGE, comparison(A, B, case="other_lens"))
-    assert {"field", "perspective"} <= set(lens["summary"][0]["matches"])
+    assert {"field", "perspective"} <= set(lens["summary"][1]["matches"])
     assert lens["columns"][1]["virtual"] is True
 
 

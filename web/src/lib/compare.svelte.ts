@@ -32,7 +32,12 @@ export class ComparisonEditor extends DocumentEditor<ComparisonDocument, Compare
     const { document } = this
     let columns = document.columns
     const told: string[] = []
-    for (let index = 1; index < columns.length; index++) {
+    const master = Math.max(
+      columns.findIndex((column) => column.key === document.master),
+      0,
+    )
+    for (let index = 0; index < columns.length; index++) {
+      if (index === master) continue
       const { data, problem } = await client.matchCamera(this.productionId, { ...document, columns }, index)
       const best = data?.options[0]
       if (best) columns = columns.map((c, i) => (i === index ? (best.column as CompareColumn) : c))
@@ -71,12 +76,19 @@ export function columnOfBench(bench: BenchState, format_id = bench.format_id): C
 export function comparisonOfBench(bench: BenchState, name: string): ComparisonDocument {
   const others = bench.pinned.filter((id) => id !== bench.format_id).slice(0, 3)
   const formats = others.length ? others : [bench.format_id]
+  return comparisonOf(bench, [columnOfBench(bench), ...formats.map((id) => columnOfBench(bench, id))], name)
+}
+
+/** Set-ups under what a Bench has in common with them. */
+export function comparisonOf(bench: BenchState, columns: CompareColumn[], name: string): ComparisonDocument {
   return {
     schema: 'hextan.comparison',
     schema_version: 1,
     name,
     case: 'as_set',
-    columns: [columnOfBench(bench), ...formats.map((id) => columnOfBench(bench, id))],
+    master: null,
+    within_percent: 10,
+    columns,
     delivery: bench.delivery,
     reference: bench.reference,
     coc: bench.coc,

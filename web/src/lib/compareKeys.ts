@@ -19,5 +19,5 @@ export function compareKeys(
     does,
     run: () => show(name),
   }))
-  return [...cases, { keys: 'm', on: ['m'], does: 'Match all to the first', run: matchAll }]
+  return [...cases, { keys: 'm', on: ['m'], does: 'Match all to the master', run: matchAll }]
 }

@@ -45,10 +45,10 @@ export function setupWords(path: string): string {
   return `set-up ${'ABCD'[Number(found[1])]}${field ? `, ${field}` : ''}`
 }
 
-/** How far a value is from the first, where that can be said in per cent. */
-export function differenceText(row: ComparedRow, index: number): string {
-  const [first, value] = [row.values[0], row.values[index]]
-  if (index === 0 || first == null || value == null || !first) return ''
+/** How far a value is from the master's, where that can be said in per cent. */
+export function differenceText(row: ComparedRow, index: number, master: number): string {
+  const [first, value] = [row.values[master], row.values[index]]
+  if (index === master || first == null || value == null || !first) return ''
   return row.unit === 'stops' || row.unit === 'px' ? '' : percent(100 * (value / first - 1), 1)
 }
 

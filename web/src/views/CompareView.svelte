@@ -92,6 +92,21 @@
     told = problem?.message ?? ''
     matching = data ? { index, match: data } : null
   }
+  /** Another is held against: what was offered to match the last one is so no more. */
+  function makeMaster(index: number) {
+    matching = null
+    set({ master: document?.columns[index]?.key ?? null })
+  }
+  function setColumns(columns: CompareColumn[]) {
+    matching = null
+    // A master that is taken out leaves the first to be it.
+    const there = columns.some((column) => column.key === document?.master)
+    set({ columns, ...(there ? {} : { master: null }) })
+  }
+  function within(index: number, percent: number) {
+    set({ within_percent: percent })
+    void match(index)
+  }
   async function matchAll() {
     matching = null
     told = (await editor?.matchAll()) ?? ''
@@ -160,8 +175,10 @@
   {#if document && view && whole && equipment && editor}
     <ComparisonSettings {document} cases={view.cases} fault={(path) => editor.fault(path)} onchange={set} />
     {#if document.case !== 'as_set'}<p class="soft">
-        {LETTERS.slice(1, document.columns.length).join(', ')} show A's lens before their formats, exactly as this
-        case asks; what they are set to is kept, and comes back with “as set”.
+        {LETTERS.slice(0, document.columns.length)
+          .filter((_, i) => i !== view.master)
+          .join(', ')} show {LETTERS[view.master]}'s lens before their formats, exactly as this case asks;
+        what they are set to is kept, and comes back with “as set”.
       </p>{/if}
     {#if told}<p class="warn" role="status">{told}</p>{/if}
     <ComparedTable
@@ -171,19 +188,28 @@
       faults={editor.faults}
       read={client.readDistance}
       oncolumn={(index, part, kind) => editor.setColumn(index, part, kind)}
-      oncolumns={(columns) => set({ columns })}
+      oncolumns={setColumns}
       onadd={addColumn}
       onmatch={(index) => void match(index)}
       onmatchall={() => void matchAll()}
+      onmaster={makeMaster}
+      matching={matching ? offers : null}
     />
-    {#if matching}
-      <MatchOptions
-        name={nameOf(matching.index)}
-        match={matching.match}
-        ontake={take}
-        onclose={() => (matching = null)}
-      />
-    {/if}
+    {#snippet offers()}
+      {#if matching}
+        {@const { index, match: found } = matching}
+        <MatchOptions
+          name={nameOf(index)}
+          master={LETTERS[view.master] ?? ''}
+          match={found}
+          within={document.within_percent ?? 10}
+          fault={editor.fault('within_percent')}
+          ontake={take}
+          onwithin={(percent) => within(index, percent)}
+          onclose={() => (matching = null)}
+        />
+      {/if}
+    {/snippet}
     <ComparePanels {view} unit={document.unit} {nameOf} />
   {/if}
 </ViewFrame>

@@ -2,7 +2,7 @@
   import { onMount } from 'svelte'
   import { toQuery } from '../lib/address'
   import * as client from '../lib/client'
-  import { columnOfBench } from '../lib/compare.svelte'
+  import { columnOfBench, comparisonOf } from '../lib/compare.svelte'
   import { whenWords } from '../lib/format'
   import { pathTo, router } from '../lib/router.svelte'
   import { chosenOf, freeName } from '../lib/rows'
@@ -185,19 +185,11 @@
           subject_m: second.distance_m ?? state.subject_m,
         }
       : state
-    const { data, problem } = await client.addComparison(id, {
-      schema: 'hextan.comparison',
-      schema_version: 1,
-      name: `Shot ${shot.name}`,
-      case: 'as_set',
-      columns: [columnOfBench(state), columnOfBench(other)],
-      delivery: state.delivery,
-      reference: state.reference,
-      coc: state.coc,
-      scene: state.scene,
-      lux: state.light.known_by === 'lux' ? state.light.lux : 100,
-      unit: state.unit,
-    })
+    const columns = [columnOfBench(state), columnOfBench(other)]
+    const { data, problem } = await client.addComparison(
+      id,
+      comparisonOf(state, columns, `Shot ${shot.name}`),
+    )
     unread = problem ?? null
     if (data) router.go(pathTo(id, 'compare', data.id))
   }

@@ -56,7 +56,7 @@ Unit: TypeAlias = Literal["m", "mm", "um", "deg", "percent", "stops", "ratio", "
 
 
 class ComparedRow(TypedDict):
-    """A row of numbers; `infinite` where a value is infinity, `differs` against the first."""
+    """A row of numbers; `infinite` where a value is infinity, `differs` against the master."""
 
     key: str
     label: str
@@ -69,7 +69,7 @@ class ComparedRow(TypedDict):
 
 
 class MatchSummary(TypedDict):
-    """What matches the first, and what does not."""
+    """What matches the master, and what does not."""
 
     matches: list[str]
     differs: list[str]
@@ -127,9 +127,12 @@ class CompareView(TypedDict):
 
     case: Case
     cases: list[CaseName]
+    #: The set-up that the others are held against, by its place.
+    master: int
     columns: list[ComparedColumn]
     rows: list[ComparedRow]
-    summary: list[MatchSummary]
+    #: Of every set-up, none of the master.
+    summary: list[MatchSummary | None]
     why: list[Why | None]
     rules: Rules | None
 
@@ -159,6 +162,8 @@ class MatchOption(TypedDict):
     nd_stops: float
     nd_parts: list[str]
     warning: str | None
+    #: What is known of this lens on this body.
+    notes: list[str]
     covers: KitVerdict
     good: bool
     text: str
@@ -166,7 +171,7 @@ class MatchOption(TypedDict):
 
 
 class CameraMatch(TypedDict):
-    """How a column can match the first."""
+    """How a column can match the master."""
 
     exact: ExactMatch
     options: list[MatchOption]

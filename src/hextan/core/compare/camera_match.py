@@ -20,7 +20,7 @@ from hextan.core.base import (
 )
 from hextan.core.compare.answers import CameraMatch, ExactMatch, MatchOption
 from hextan.core.compare.cases import Optics
-from hextan.core.compare.comparison import Column, Comparison
+from hextan.core.compare.comparison import Column, Comparison, letter_of
 from hextan.core.compare.setups import Setup, setup_of, size_of
 from hextan.core.equipment import Body, Lens, Mounting, Package, ways
 from hextan.core.evaluation import columns_of
@@ -71,7 +71,7 @@ class Candidate:
     light: LightMatch
     exposure_stops: float
     covers: Verdict
-    #: Squeezed where the first is not, or otherwise: its blur has another shape.
+    #: Squeezed where the first is not, or otherwise: bokeh differs.
     other_squeeze: bool
 
     @property
@@ -88,11 +88,11 @@ class Candidate:
 
 
 def match_camera(package: Package, comparison: Comparison, index: int) -> CameraMatch:
-    """Match a column to the first.
+    """Match a column to the master.
 
     Parameters
     ----------
-    index : the column, 1 or more; its body, format, rate and place are kept
+    index : the column, not the master; its body, format, rate and place are kept
 
     Returns
     -------
@@ -102,23 +102,27 @@ def match_camera(package: Package, comparison: Comparison, index: int) -> Camera
     Raises
     ------
     InvalidInputError
-        No such column, or a first set-up whose depth cannot be told.
+        No such column, or a master whose depth cannot be told.
     """
-    if not 1 <= index < len(comparison.columns):
-        raise InvalidInputError.of(Fault("index", index, "must be a column after the first"))
-    first = setup_of(package, comparison, comparison.columns[0])
+    at = comparison.master_index
+    if not 0 <= index < len(comparison.columns) or index == at:
+        raise InvalidInputError.of(
+            Fault("index", index, f"must be a column of the comparison other than {letter_of(at)}")
+        )
+    first = setup_of(package, comparison, comparison.columns[at])
     if first.optics is None:
         rule = "has a fisheye or no stop: there is no field or depth to match"
-        raise InvalidInputError.of(Fault("document.columns[0].lens_id", first.state.lens_id, rule))
+        raise InvalidInputError.of(Fault(f"document.columns[{at}].lens_id", first.state.lens_id, rule))
     column = comparison.columns[index]
     subject = first.state.subject_m
     there = column.model_copy(update={"subject_m": subject, "focus_m": first.state.focus_m})
     found = sorted(candidates(package, comparison, first, there), key=lambda c: c.cost)
+    within = [c for c in found if abs(c.width_percent) <= comparison.within_percent + 1e-9]
     exact = _exact(package, comparison, first, there)
     return {
         "exact": exact,
-        "options": [_option(c) for c in _varied(found)],
-        "advice": _advice(package, comparison, first, there, found),
+        "options": [_option(c) for c in _varied(within)],
+        "advice": _advice(package, comparison, first, there, within or found),
         "tried": len(found),
     }
 
@@ -352,7 +356,7 @@ def _light_cures(first: Setup, best: Candidate) -> str:
         if wanted >= own.widest:
             ways_out.append(f"or {own.marks}{wanted:.3g} on the first, whose depth changes with it")
     if not ways_out:
-        return "Nothing that can be set brings them nearer."
+        return "No setting brings them closer."
     text = "; ".join(ways_out)
     return f"{text[0].upper()}{text[1:]}."
 
@@ -404,6 +408,7 @@ def _option(c: Candidate) -> MatchOption:
         "nd_stops": settings.nd_stops,
         "nd_parts": list(c.light.nd_parts),
         "warning": _usable_words(setup, settings.ei),
+        "notes": setup.found.setting.rig.notes_on(setting.lens.name, setup.found.chosen.body.name),
         "covers": c.covers,
         "good": good,
         "text": _words(c),
@@ -411,10 +416,14 @@ def _option(c: Candidate) -> MatchOption:
     }
 
 
+def _off_words(width_percent: float) -> str:
+    return f"{abs(width_percent):.1f} % {'wider' if width_percent > 0 else 'tighter'}"
+
+
 def _words(c: Candidate) -> str:
     told = []
     if abs(c.width_percent) > 0.05:
-        told.append(f"{abs(c.width_percent):.1f} % {'wider' if c.width_percent > 0 else 'tighter'}")
+        told.append(_off_words(c.width_percent))
     if abs(c.depth_stops) > 0.05:
         side = "deeper" if c.depth_stops > 0 else "shallower"
         told.append(f"{stops_words(c.depth_stops)} {side}")
@@ -423,7 +432,7 @@ def _words(c: Candidate) -> str:
     if c.covers == "short":
         told.append("the corners are dark")
     if c.other_squeeze:
-        told.append("its blur has another shape")
+        told.append("bokeh differs")
     if not told:
         return "It matches."
     text = ", ".join(told)
@@ -441,6 +450,11 @@ def _advice(
     told = []
     optics = best.setup.optics
     assert optics is not None
+    if abs(best.width_percent) > comparison.within_percent:
+        told.append(
+            f"No lens of the kit comes within {comparison.within_percent:g} % of {letter_of(comparison.master_index)}'s field: "
+            f"the nearest is {best.setup.found.setting.lens.name}, {_off_words(best.width_percent)}."
+        )
     if abs(best.width_percent) > GOOD_WIDTH_PERCENT:
         m = optics.size_mm / target.field_mm
         away = optics.focal_mm * (1 + m) ** 2 / m

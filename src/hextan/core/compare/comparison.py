@@ -49,13 +49,17 @@ COMPARISON_SCHEMA = Schema("hextan.comparison", 1)
 
 
 class Comparison(Part):
-    """Set-ups side by side. The first is what the others are held against."""
+    """Set-ups side by side. One of them, the master, is what the others are held against and matched to."""
 
     schema_name: Literal["hextan.comparison"] = Field("hextan.comparison", alias="schema")
     schema_version: Literal[1] = 1
     name: Name = "Comparison"
     case: Case = "as_set"
     columns: Annotated[list[Column], Field(min_length=1, max_length=MOST_COLUMNS)]
+    #: The master's key; the first set-up without.
+    master: Key | None = None
+    #: How far the field of a lens may be off to be offered as a match, per cent of the width.
+    within_percent: Annotated[float, Field(gt=0, le=100)] = 10.0
     delivery: BenchDelivery = BenchDelivery()
     #: The production's where none is named.
     reference: BenchReference | None = None
@@ -72,7 +76,14 @@ class Comparison(Part):
         keys = [column.key for column in self.columns]
         if len(set(keys)) != len(keys):
             raise ValueError("two columns have the same key")
+        if self.master is not None and self.master not in keys:
+            raise ValueError("the master is none of the set-ups")
         return self
+
+    @property
+    def master_index(self) -> int:
+        """Where the master stands among the set-ups."""
+        return next((i for i, column in enumerate(self.columns) if column.key == self.master), 0)
 
     def state_of(self, column: Column) -> BenchState:
         """The Bench that a column stands for."""
@@ -95,6 +106,11 @@ class Comparison(Part):
             light=light,
             unit=self.unit,
         )
+
+
+def letter_of(index: int) -> str:
+    """What a set-up is called by its place."""
+    return "ABCD"[index]
 
 
 #: Checks a comparison given as plain data.

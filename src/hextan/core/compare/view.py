@@ -40,9 +40,9 @@ from hextan.core.compare.cases import (
     in_case,
     shares,
 )
-from hextan.core.compare.comparison import CASES, Case, Comparison
+from hextan.core.compare.comparison import CASES, Case, Comparison, letter_of
 from hextan.core.compare.setups import Setup, behind_lens_of, in_its_case, scene_before, setup_of
-from hextan.core.equipment import Body, Lens, Package, Rig, highest_of, ways
+from hextan.core.equipment import Body, Lens, Package, Rig, highest_of, needs_words, ways
 from hextan.core.evaluation import (
     SHARP_RULES,
 )
@@ -87,7 +87,7 @@ def _face(s: Setup, first: Setup) -> float | None:
 
 
 def _behind(s: Setup, first: Setup) -> float | None:
-    """Size of a thing as far behind the subject as the first camera stands before it."""
+    """Size of a thing as far behind the subject as the master camera stands before it."""
     z = s.state.subject_m - s.origin_m
     return 100 * z / (z + first.state.subject_m) if z > 0 else None
 
@@ -131,7 +131,7 @@ def _depth(s: Setup, first: Setup) -> float | None:
 
 
 def _at_sensor(s: Setup, first: Setup) -> float:
-    """Light on each square millimetre of the sensor against the first: stop, time, ND and losses; not EI."""
+    """Light on each square millimetre of the sensor against the master: stop, time, ND and losses; not EI."""
     one, other = first.settings, s.settings
     return (
         2 * math.log2(one.t_stop / other.t_stop)
@@ -144,7 +144,7 @@ def _at_sensor(s: Setup, first: Setup) -> float:
 
 
 def _gathered(s: Setup, first: Setup) -> float:
-    """All light of the picture against the first: by its area as well."""
+    """All light of the picture against the master: by its area as well."""
 
     def area(x: Setup) -> float:
         c = x.found.evaluation.columns
@@ -184,8 +184,8 @@ ROWS: tuple[Row, ...] = (
     Row("pupil", "Entrance pupil, f/N", "mm", SAME_SHARE,
         lambda s, first: None if s.optics is None else s.optics.focal_mm / s.optics.f_number),
     Row("exposure", "Exposure, off by", "stops", 0.1, lambda s, first: s.settings.off_stops),
-    Row("at_sensor", "Light on the sensor, against the first", "stops", 0.1, _at_sensor),
-    Row("gathered", "Light gathered, against the first", "stops", 0.1, _gathered),
+    Row("at_sensor", "Light on the sensor, against {master}", "stops", 0.1, _at_sensor),
+    Row("gathered", "Light gathered, against {master}", "stops", 0.1, _gathered),
     Row("pixels", "Recorded pixels across the picture", "px", 0.005, _pixels),
     Row("oversampling", "Oversampled", "ratio", 0.005, _oversampling),
     Row("megapixels", "Recorded megapixels of the picture", "mp", 0.005, _megapixels),
@@ -209,7 +209,7 @@ def compare_view(package: Package, comparison: Comparison) -> CompareView:
 
     Returns
     -------
-    ``columns`` (chain, finder picture, notes), ``rows`` of numbers with what differs from the first, ``summary`` of
+    ``columns`` (chain, finder picture, notes), ``rows`` of numbers with what differs from the master, ``summary`` of
     what matches, ``why`` (depth and blur split into parts), ``rules`` (the bigger sensor under every rule).
 
     Raises
@@ -218,25 +218,30 @@ def compare_view(package: Package, comparison: Comparison) -> CompareView:
         As for the Bench; names the column.
     """
     as_set = [_named_setup(package, comparison, i) for i in range(len(comparison.columns))]
-    first = as_set[0]
-    shown, problems = [first], [""]
-    for other in as_set[1:]:
-        try:
-            shown.append(in_its_case(package, comparison, comparison.case, first, other))
-            problems.append("")
-        except HextanError as error:
-            shown.append(other)
-            problems.append(error.message)
-    rows = [_row(row, shown, comparison.unit) for row in ROWS]
+    at = comparison.master_index
+    told = [(s, "") if s is as_set[at] else _in_its_case(package, comparison, as_set[at], s) for s in as_set]
+    shown = [s for s, _ in told]
+    # The scene is as the camera of the first column sees it, whichever is the master.
+    seen_m = as_set[0].state.subject_m
+    rows = [_row(row, shown, at, comparison.unit) for row in ROWS]
     return {
         "case": comparison.case,
         "cases": [{"case": case, "name": name} for case, name in CASES.items()],
-        "columns": [_column(package, comparison, first, s, p) for s, p in zip(shown, problems, strict=True)],
+        "master": at,
+        "columns": [_column(package, comparison, seen_m, s, problem) for s, problem in told],
         "rows": rows,
-        "summary": [_summary(rows, i) for i in range(1, len(shown))],
-        "why": [_why(first, s) for s in shown[1:]],
-        "rules": _rules(package, comparison, as_set) if len(as_set) > 1 else None,
+        "summary": [None if i == at else _summary(rows, at, i) for i in range(len(shown))],
+        "why": [None if i == at else _why(shown[at], s) for i, s in enumerate(shown)],
+        "rules": _rules(package, comparison, as_set, at) if len(as_set) > 1 else None,
     }
+
+
+def _in_its_case(package: Package, comparison: Comparison, first: Setup, other: Setup) -> tuple[Setup, str]:
+    """Put a set-up as the case has it; as it is set, with the reason, where that cannot be had."""
+    try:
+        return in_its_case(package, comparison, comparison.case, first, other), ""
+    except HextanError as error:
+        return other, error.message
 
 
 def _named_setup(package: Package, comparison: Comparison, index: int) -> Setup:
@@ -248,12 +253,14 @@ def _named_setup(package: Package, comparison: Comparison, index: int) -> Setup:
             type(f)(f.field.replace("state.", f"document.columns[{index}]."), f.value, f.rule)
             for f in error.faults
         )
-        raise InvalidInputError(f"Set-up {'ABCD'[index]}: {error.message}", faults, error.more) from None
+        raise InvalidInputError(f"Set-up {letter_of(index)}: {error.message}", faults, error.more) from None
 
 
-def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, problem: str) -> ComparedColumn:
+def _column(
+    package: Package, comparison: Comparison, seen_m: float, s: Setup, problem: str
+) -> ComparedColumn:
     evaluation, chosen, setting = s.found.evaluation, s.found.chosen, s.found.setting
-    scene = scene_before(comparison.scene, first.state.subject_m, s.state.subject_m)
+    scene = scene_before(comparison.scene, seen_m, s.state.subject_m)
     circle, needed = evaluation.lens.image_circle_mm, float(evaluation.needed_mm[0])
     on_body = setting.mounting(chosen.body)
     notes = [problem] if problem else []
@@ -267,7 +274,9 @@ def _column(package: Package, comparison: Comparison, first: Setup, s: Setup, pr
     close = setting.lens.close_focus_m
     if close is not None and s.state.subject_m < close * (1 - 1e-9):
         notes.append(f"{setting.lens.name} focuses no closer than {distance_words(close, comparison.unit)}.")
+    notes += [f"{chosen.recording.name} {text}." for text in needs_words(chosen, package.carried)]
     if not s.virtual:
+        notes += [f"{note}." for note in package.rig.notes_on(setting.lens.name, chosen.body.name)]
         notes += s.exposing.notes
     return {
         "key": s.column.key,
@@ -301,12 +310,12 @@ def _ways(rig: Rig, lenses: Iterable[Lens], body: Body) -> list[LensWay]:
     return told
 
 
-def _row(row: Row, shown: list[Setup], unit: LengthUnit) -> ComparedRow:
-    first = shown[0]
+def _row(row: Row, shown: list[Setup], at: int, unit: LengthUnit) -> ComparedRow:
+    first = shown[at]
     values = [row.get(s, first) for s in shown]
     return {
         "key": row.key,
-        "label": row.label,
+        "label": row.label.format(master=letter_of(at)),
         "unit": row.unit,
         "values": [None if v is None or math.isinf(v) else v for v in values],
         "infinite": [v is not None and math.isinf(v) for v in values],
@@ -314,7 +323,7 @@ def _row(row: Row, shown: list[Setup], unit: LengthUnit) -> ComparedRow:
             None if row.text is None or v is None else row.text(s, unit)
             for s, v in zip(shown, values, strict=True)
         ],
-        "differs": [_differs(row, values[0], v) for v in values],
+        "differs": [_differs(row, values[at], v) for v in values],
     }
 
 
@@ -328,12 +337,12 @@ def _differs(row: Row, first: float | None, value: float | None) -> bool:
     return abs(value - first) > row.same * max(abs(first), 1e-12)
 
 
-def _summary(rows: list[ComparedRow], index: int) -> MatchSummary:
+def _summary(rows: list[ComparedRow], at: int, index: int) -> MatchSummary:
     by_key = {row["key"]: row for row in rows}
     matches: list[str] = []
     differs: list[str] = []
     for name, keys in _SUBJECTS.items():
-        known = [k for k in keys if by_key[k]["values"][0] is not None or by_key[k]["infinite"][0]]
+        known = [k for k in keys if by_key[k]["values"][at] is not None or by_key[k]["infinite"][at]]
         if known:
             (differs if any(by_key[k]["differs"][index] for k in known) else matches).append(name)
     return {"matches": matches, "differs": differs}
@@ -365,18 +374,18 @@ def _share(s: Share) -> PartShare:
     return {"part": s.part, "before": s.before, "after": s.after, "factor": s.factor}
 
 
-def _rules(package: Package, comparison: Comparison, setups: list[Setup]) -> Rules:
-    """The first column against the one whose picture differs most from it, in every case under every rule.
+def _rules(package: Package, comparison: Comparison, setups: list[Setup], at: int) -> Rules:
+    """The master against the one whose picture differs most from it, in every case under every rule.
 
-    Every other format is laid out behind the first one's lens, as the cases have it.
+    Every other format is laid out behind the master's lens, as the cases have it.
     """
-    first = setups[0]
+    first = setups[at]
 
     def size(s: Setup) -> float:
         c = s.found.evaluation.columns
         return float(c.picture_w[0])
 
-    laid_out = [behind_lens_of(package, comparison, first, s) for s in setups[1:]]
+    laid_out = [behind_lens_of(package, comparison, first, s) for s in setups if s is not first]
     other = max(laid_out, key=lambda s: abs(math.log(size(s) / size(first))))
     big, small = (first, other) if size(first) >= size(other) else (other, first)
     same = abs(math.log(size(big) / size(small))) < 0.005

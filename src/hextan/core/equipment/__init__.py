@@ -6,7 +6,7 @@ from hextan.core.equipment.data import DataAsk, cards_filled, copies_written, da
 from hextan.core.equipment.house import house_reference, main_format, main_words, nearness, reference_words
 from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
 from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
-from hextan.core.equipment.needs import lacking
+from hextan.core.equipment.needs import lacking, needs_words
 from hextan.core.equipment.package import (
     F_OF_T,
     Body,
@@ -103,6 +103,7 @@ __all__ = [
     "main_words",
     "mounting_of",
     "nearness",
+    "needs_words",
     "package",
     "parse_plan",
     "parse_settings",

@@ -208,6 +208,8 @@ class DataRow(Weights):
     format: str
     mode: str
     body: str
+    #: What it needs: a recorder, a licence, newer firmware; with what is not carried.
+    needs: list[str]
     sampled: list[int]
     recorded: list[int]
     delivered: list[int]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Collection
 from typing import Annotated
 
 import numpy as np
@@ -10,6 +11,7 @@ from pydantic import Field
 
 from hextan.core.base import Pair, Part, RateText, parse_rate
 from hextan.core.equipment.answers import CropChoice, DataRow, DataTable, Weights, WindowChoice
+from hextan.core.equipment.needs import needs_words
 from hextan.core.equipment.package import Body, FormatInPackage, LensOnBody, Package
 from hextan.core.equipment.settings import PackageSettings
 from hextan.core.equipment.speed import highest_of
@@ -48,7 +50,7 @@ def data_table(package: Package, settings: PackageSettings, ask: DataAsk) -> Dat
     return {
         "fps": fps,
         "rows": [
-            _row(here, c, i, recorded, float(head[i]), float(level[i]), settings, fps, ask)
+            _row(here, c, i, recorded, float(head[i]), float(level[i]), settings, fps, ask, package.carried)
             for i, here in enumerate(places)
         ],
     }
@@ -64,6 +66,7 @@ def _row(
     settings: PackageSettings,
     fps: float,
     ask: DataAsk,
+    carried: Collection[str],
 ) -> DataRow:
     share_w, share_h = float(c.recorded_w[i] / c.read_w[i]), float(c.recorded_h[i] / c.read_h[i])
     samples = float(c.samples_across[i]) * share_w, float(c.samples_down[i]) * share_h
@@ -77,6 +80,7 @@ def _row(
         "format": here.recording.name,
         "mode": here.mode.name,
         "body": here.body.name,
+        "needs": needs_words(here, carried),
         "sampled": [int(samples[0] + 1e-6), int(samples[1] + 1e-6)],
         "recorded": list(raster),
         "delivered": list(ask.delivery),

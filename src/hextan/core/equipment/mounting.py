@@ -163,7 +163,7 @@ def _consequences(
     covered: int,
     recordings: int,
 ) -> list[str]:
-    told = [pair.note for pair in rig.pair_notes if (pair.glass, pair.body) == (lens.name, body.name)]
+    told = rig.notes_on(lens.name, body.name)
     together = Mounting(adapters)
     m = together.magnification
     if m != 1:

@@ -23,6 +23,13 @@ def version_of(text: str) -> tuple[int, ...] | None:
     return tuple(parts)
 
 
+def needs_words(here: FormatInPackage, carried: Collection[str]) -> list[str]:
+    """Say what a format needs, and which of it is not carried; what is missing first."""
+    missing = lacking(here, carried)
+    there = [f"needs {name}" for name in here.recording.needs if name in carried]
+    return [*missing, *there]
+
+
 def lacking(here: FormatInPackage, carried: Collection[str]) -> list[str]:
     """Say what a format lacks to be recorded, in words; nothing where all is there.
 

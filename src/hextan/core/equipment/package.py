@@ -452,6 +452,10 @@ class Rig:
         """Every mount that is described, by its name."""
         return {mount.name: mount for mount in self.mounts}
 
+    def notes_on(self, lens: str, body: str) -> list[str]:
+        """What is known of a lens on a body, by their names."""
+        return [pair.note for pair in self.pair_notes if (pair.glass, pair.body) == (lens, body)]
+
     @cached_property
     def worked_out(self) -> dict[tuple[int, int], Any]:
         """The ways from lenses to bodies that were worked out with it, by the ids of both."""

@@ -19,6 +19,7 @@ class MatrixColumn(TypedDict):
     name: str
     mode: str
     body: str
+    body_id: int
     also: list[str]
     #: Or its size, where it has no class.
     format_class: str
@@ -28,6 +29,8 @@ class MatrixColumn(TypedDict):
     highest_fps: float | None
     rate_text: str
     faster: str
+    #: What the format that it is named by needs: a recorder, a licence, newer firmware.
+    needs: list[str]
 
 
 class MountedBy(TypedDict):
@@ -68,6 +71,8 @@ class MatrixRow(MatrixFigures):
     ways: list[MountedBy]
     via: list[int | None]
     why_not: dict[str, str]
+    #: What is known of it on a body, by the body's id.
+    pair_notes: dict[str, list[str]]
     long: MatrixFigures | None
 
 
@@ -91,6 +96,8 @@ class PictureRead(TypedDict):
     highest_fps: float | None
     rate_text: str
     faster: str
+    #: What the format that it is named by needs: a recorder, a licence, newer firmware.
+    needs: list[str]
 
 
 class LadderRung(TypedDict):
@@ -222,6 +229,8 @@ class MatchRow(TypedDict):
     neighbours: list[Matched]
     not_covering: Matched | None
     move: CameraMove | None
+    #: What the format needs, and what is known of the nearest on this body.
+    notes: list[str]
 
 
 class KitMatch(TypedDict):

@@ -27,6 +27,7 @@ from hextan.core.equipment import (
     Rig,
     ScanMode,
     highest_of,
+    needs_words,
     ways,
 )
 from hextan.core.evaluation import BenchReference, FormatColumns, columns_of
@@ -76,6 +77,8 @@ class Kit:
     """Lenses by formats; arrays of shape (E, F), NaN where a lens cannot be put on the body."""
 
     rig: Rig
+    #: Names of the accessories and licences that are there.
+    carried: frozenset[str]
     reference: ReferenceWindow
     entries: list[KitEntry]
     places: list[FormatInPackage]
@@ -189,6 +192,7 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
     crops = _crops(ask, places, entries, circle_mm, needed_whole)
     return Kit(
         rig=package.rig,
+        carried=package.carried,
         reference=reference,
         entries=entries,
         places=places,
@@ -361,6 +365,7 @@ def told_picture(kit: Kit, group: list[int]) -> PictureRead:
         "highest_fps": highest.usable_fps,
         "rate_text": highest.text,
         "faster": faster(kit, group),
+        "needs": needs_words(place, kit.carried),
     }
 
 

@@ -10,7 +10,7 @@ from typing import Any, TypeAlias
 import numpy as np
 
 from hextan.core.base import Floats, both_units, m_from_mm, mm_from_m, signed
-from hextan.core.equipment import Package
+from hextan.core.equipment import Package, needs_words
 from hextan.core.kit.answers import CameraMove, KitMatch, Matched, MatchRow
 from hextan.core.kit.arrays import MARGINAL, Kit, kit_of, pictures, window_of_reference
 from hextan.core.kit.ask import MatchAsk
@@ -23,6 +23,8 @@ SAME_FIELD_PERCENT = 3.0
 
 #: A move of less than this share of the distance is not worth the walk (common practice, no source).
 SAME_PLACE = 0.02
+#: A field that is off by less than this at the subject is the same one for the eye (common practice, no source).
+UNSEEN_PERCENT = 0.5
 
 #: A focal length on the reference, and the reference's width: what the width of a field is held against.
 WidthWanted: TypeAlias = tuple[float, float]
@@ -164,6 +166,10 @@ def _row(
         "move": None
         if best is None
         else _move(kit, best, ask, float(size[best.entry]) * best.smaller, field_mm),
+        "notes": [
+            *needs_words(place, kit.carried),
+            *([] if best is None else kit.rig.notes_on(kit.entries[best.entry].lens.name, place.body.name)),
+        ],
     }
 
 
@@ -244,22 +250,37 @@ def _move(kit: Kit, c: Candidate, ask: MatchAsk, size_mm: float, field_mm: float
     ratio = (s / (s + behind)) / (before / (before + behind))
     by = m_from_mm(distance) - ask.subject_m
     close = entry.lens.close_focus_m
-    way = f"{both_units(abs(by), ask.unit)} {'back' if by > 0 else 'nearer'}"
-    text = "The camera can stay."
-    if 0.005 <= abs(by) < SAME_PLACE * ask.subject_m:
-        text = f"The camera can stay; {way} would be exact."
-    elif abs(by) >= 0.005:
-        text = f"{way} makes the field exact"
-        size = 100 * (ratio - 1)
-        text += (
-            f"; what stands {both_units(ask.background_m, ask.unit)} behind is then {abs(size):.1f} % {'larger' if size > 0 else 'smaller'} "
-            "against the subject."
-            if abs(size) >= 0.05
-            else "."
-        )
+    here = float(magnification_from_sensor(c.focal_mm, mm_from_m(ask.subject_m)))
+    off = 100 * (size_mm / here / field_mm - 1)
+    text = _move_words(c, ask, by, off, 100 * (ratio - 1))
     if close is not None and m_from_mm(distance) < close:
         text = f"{text} But the lens does not focus nearer than {both_units(close, ask.unit)}."
     return {"distance_m": m_from_mm(distance), "by_m": by, "background_ratio": ratio, "text": text}
+
+
+def _move_words(c: Candidate, ask: MatchAsk, by_m: float, off_percent: float, size_percent: float) -> str:
+    """Say how far the camera has to move, where the field from here is another one.
+
+    Parameters
+    ----------
+    off_percent : how much more of the wanted field it shows from here; NaN where it forms no image
+    size_percent : how much larger the background is drawn after the move
+    """
+    if abs(by_m) < 0.005 or abs(off_percent) < UNSEEN_PERCENT:
+        return "No move needed."
+    way = f"{both_units(abs(by_m), ask.unit)} {'back' if by_m > 0 else 'nearer'}"
+    if abs(by_m) < SAME_PLACE * ask.subject_m:
+        text = f"{way} would be exact: from here it shows {signed(off_percent, 1)} %"
+    else:
+        text = f"{way} makes the field exact"
+        if abs(size_percent) >= 0.05:
+            text += (
+                f"; what stands {both_units(ask.background_m, ask.unit)} behind is then {abs(size_percent):.1f} % "
+                f"{'larger' if size_percent > 0 else 'smaller'} against the subject"
+            )
+    if abs(c.size_percent) < UNSEEN_PERCENT:
+        text += ". Far away both are the same: distances count from the sensor, and the lenses stand unequally far before it"
+    return f"{text}."
 
 
 def _words(rows: list[MatchRow], ask: MatchAsk) -> list[str]:

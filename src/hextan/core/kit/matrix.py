@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 
 from hextan.core.base import Floats
-from hextan.core.equipment import Mounting, Package, why_not
+from hextan.core.equipment import Mounting, Package, needs_words, why_not
 from hextan.core.evaluation import ReferenceAnswer, plain_rows
 from hextan.core.kit.answers import KitMatrix, MatrixColumn, MatrixFigures, MatrixRow, MountedBy
 from hextan.core.kit.arrays import (
@@ -66,6 +66,7 @@ def _column(kit: Kit, group: list[int], by_class: bool) -> MatrixColumn:
         "name": place.recording.name,
         "mode": place.mode.name,
         "body": place.body.name,
+        "body_id": place.body.id,
         "also": [] if by_class else [kit.places[k].recording.name for k in group[1:]],
         "format_class": class_words(float(c.recorded_w[j]), float(c.recorded_h[j])),
         "recorded_mm": [float(c.recorded_w[j]), float(c.recorded_h[j])],
@@ -73,6 +74,7 @@ def _column(kit: Kit, group: list[int], by_class: bool) -> MatrixColumn:
         "highest_fps": highest.usable_fps,
         "rate_text": highest.text,
         "faster": faster(kit, group),
+        "needs": needs_words(place, kit.carried),
     }
 
 
@@ -103,6 +105,11 @@ def _rows(kit: Kit, shown: list[int]) -> list[MatrixRow]:
                     str(body.id): why_not(kit.rig, entry.lens, body)
                     for body in {body.id: body for body in bodies}.values()
                     if body.id not in entry.by_body
+                },
+                "pair_notes": {
+                    str(body.id): notes
+                    for body in {body.id: body for body in bodies}.values()
+                    if (notes := kit.rig.notes_on(entry.lens.name, body.name))
                 },
                 **figures,
                 "long": None,

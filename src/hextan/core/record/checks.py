@@ -66,7 +66,7 @@ def checks_of(
         mine = [each for each in planned if each["on"] is not None and each["on"].body == body.name]
         items = [
             _item(body.name, told, more, code, ticks, said)
-            for code, told, more in _points(body, settings, mine)
+            for code, told, more in _points(package, body, settings, mine)
         ]
         found.append(
             {
@@ -119,7 +119,9 @@ def _speaks_of(line: str, code: str) -> bool:
     )
 
 
-def _points(body: Body, settings: PackageSettings, mine: list[Planned]) -> list[tuple[str, str, str]]:
+def _points(
+    package: Package, body: Body, settings: PackageSettings, mine: list[Planned]
+) -> list[tuple[str, str, str]]:
     """Code, what is looked at, and more of it, in the order of the work (common practice, no source)."""
     on = [each["on"] for each in mine if each["on"] is not None]
     modes = list(dict.fromkeys(o.mode for o in on))
@@ -139,6 +141,11 @@ def _points(body: Body, settings: PackageSettings, mine: list[Planned]) -> list[
         ("clock", "Clock, time zone and date are right", "clips are found by them afterwards"),
         ("timecode", "Time code runs with the time of day, at the base rate", f"{settings.base_fps} fps, the same on every camera"),
     ]  # fmt: skip
+    points += [
+        ("pair", f"{lens} on {body.name}: {note}", "noted for this lens on this body")
+        for lens in dict.fromkeys(o.lens for o in on)
+        for note in package.rig.notes_on(lens, body.name)
+    ]
     # The override before the switch: what wins over a setting is looked at first.
     for mode in (m for m in body.modes if m.name in modes):
         if mode.menu.overridden_by:

@@ -235,20 +235,23 @@ def comparison_sheet(m: Material, plan: SheetPlan, draft: Draft) -> None:
                 ),
             ],
             rows,
-            told="Set apart: what differs from the first.",
+            told=f"Set apart: what differs from {titles[view['master']]}.",
             fixed=2,
         )
     )
-    for i, (summary, why) in enumerate(zip(view["summary"], view["why"], strict=True), 1):
+    master = view["master"]
+    for title, summary, why in zip(titles, view["summary"], view["why"], strict=True):
+        if summary is None:
+            continue
         lines = [
             f"The same: {', '.join(summary['matches']) or 'nothing'}.",
             f"Different: {', '.join(summary['differs']) or 'nothing'}.",
         ]
         if why is not None:
             lines.append(
-                f"Depth is ×{why['depth_factor']:.2f} of the first's, blur of the background ×{why['blur_factor']:.2f}."
+                f"Depth is ×{why['depth_factor']:.2f} of {titles[master]}'s, blur of the background ×{why['blur_factor']:.2f}."
             )
-        draft.blocks.append(told(lines, heading=f"{titles[i]} beside {titles[0]}"))
+        draft.blocks.append(told(lines, heading=f"{title} beside {titles[master]}"))
     notes = [note for each in view["columns"] for note in each["notes"]]
     if notes:
         draft.blocks.append(told(list(dict.fromkeys(notes)), heading="To watch", caution=True))

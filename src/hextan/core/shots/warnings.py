@@ -162,11 +162,7 @@ def _weighed(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
 def _mounted(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     layout = cells.layout
     here, lens = layout.places[j], layout.rows[i].lens
-    notes = [
-        note.note
-        for note in layout.package.rig.pair_notes
-        if (note.glass, note.body) == (lens.name, here.body.name)
-    ]
+    notes = layout.package.rig.notes_on(lens.name, here.body.name)
     return [("pair", f"{lens.name} on {here.body.name}: {note}.") for note in notes]
 
 

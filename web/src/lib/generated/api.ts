@@ -4106,7 +4106,7 @@ export interface components {
         };
         /**
          * CameraMatch
-         * @description How a column can match the first.
+         * @description How a column can match the master.
          */
         CameraMatch: {
             /**
@@ -5846,6 +5846,11 @@ export interface components {
              */
             columns: components["schemas"]["ComparedColumn"][];
             /**
+             * Master
+             * @description Master.
+             */
+            master: number;
+            /**
              * Rows
              * @description Rows.
              */
@@ -5856,7 +5861,7 @@ export interface components {
              * Summary
              * @description Summary.
              */
-            summary: components["schemas"]["MatchSummary"][];
+            summary: (components["schemas"]["MatchSummary"] | null)[];
             /**
              * Why
              * @description Why.
@@ -5964,7 +5969,7 @@ export interface components {
         };
         /**
          * ComparedRow
-         * @description A row of numbers; `infinite` where a value is infinity, `differs` against the first.
+         * @description A row of numbers; `infinite` where a value is infinity, `differs` against the master.
          */
         ComparedRow: {
             /**
@@ -6006,7 +6011,7 @@ export interface components {
         };
         /**
          * Comparison
-         * @description Set-ups side by side. The first is what the others are held against.
+         * @description Set-ups side by side. One of them, the master, is what the others are held against and matched to.
          */
         Comparison: {
             /**
@@ -6040,6 +6045,11 @@ export interface components {
              * @default 100
              */
             lux: number;
+            /**
+             * Master
+             * @description Master.
+             */
+            master: string | null;
             /**
              * Name
              * @description Name.
@@ -6128,10 +6138,16 @@ export interface components {
              * @enum {string}
              */
             unit: "m" | "ft";
+            /**
+             * Within Percent
+             * @description Within, per cent.
+             * @default 10
+             */
+            within_percent: number;
         };
         /**
          * Comparison
-         * @description Set-ups side by side. The first is what the others are held against.
+         * @description Set-ups side by side. One of them, the master, is what the others are held against and matched to.
          */
         ComparisonIn: {
             /**
@@ -6165,6 +6181,11 @@ export interface components {
              * @default 100
              */
             lux?: number;
+            /**
+             * Master
+             * @description Master.
+             */
+            master?: string | null;
             /**
              * Name
              * @description Name.
@@ -6253,6 +6274,12 @@ export interface components {
              * @enum {string}
              */
             unit?: "m" | "ft";
+            /**
+             * Within Percent
+             * @description Within, per cent.
+             * @default 10
+             */
+            within_percent?: number;
         };
         /**
          * ComparisonKept
@@ -7210,6 +7237,11 @@ export interface components {
              * @description Mode.
              */
             mode: string;
+            /**
+             * Needs
+             * @description Needs.
+             */
+            needs: string[];
             /**
              * Oversampling
              * @description Samples for each recorded pixel.
@@ -12721,6 +12753,11 @@ export interface components {
              */
             nd_stops: number;
             /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: string[];
+            /**
              * Stop
              * @description Stop as the ring is marked.
              */
@@ -12787,12 +12824,17 @@ export interface components {
             neighbours: components["schemas"]["Matched"][];
             /** @description Not covering. */
             not_covering: components["schemas"]["Matched"] | null;
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: string[];
             /** @description Simplest. */
             simplest: components["schemas"]["Matched"] | null;
         };
         /**
          * MatchSummary
-         * @description What matches the first, and what does not.
+         * @description What matches the master, and what does not.
          */
         MatchSummary: {
             /**
@@ -12966,6 +13008,11 @@ export interface components {
              */
             body: string;
             /**
+             * Body Id
+             * @description Body id.
+             */
+            body_id: number;
+            /**
              * Faster
              * @description Faster.
              */
@@ -13000,6 +13047,11 @@ export interface components {
              * @description Name.
              */
             name: string;
+            /**
+             * Needs
+             * @description Needs.
+             */
+            needs: string[];
             /**
              * Picture Mm
              * @description The delivered picture as it lies on the sensor, millimetres.
@@ -13134,6 +13186,13 @@ export interface components {
              * @description Circle that the recording needs, or focal length that would be needed, millimetres.
              */
             needed_mm: (number | null)[];
+            /**
+             * Pair Notes
+             * @description Pair notes.
+             */
+            pair_notes: {
+                [key: string]: string[];
+            };
             /**
              * Projection
              * @description By which law the lens draws.
@@ -15230,6 +15289,11 @@ export interface components {
              * @description Names.
              */
             names: string[];
+            /**
+             * Needs
+             * @description Needs.
+             */
+            needs: string[];
             /**
              * Rate Text
              * @description Rate text.
@@ -19904,6 +19968,11 @@ export interface components {
              * @description Names.
              */
             names: string[];
+            /**
+             * Needs
+             * @description Needs.
+             */
+            needs: string[];
             /**
              * Rate Text
              * @description Rate text.

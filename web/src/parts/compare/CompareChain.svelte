@@ -12,6 +12,8 @@
   interface Props {
     index: number
     letter: string
+    /** The set-up that the others are held against and matched to. */
+    master: string
     column: CompareColumn
     shown: CompareView['columns'][number]
     equipment: Package
@@ -23,12 +25,14 @@
     read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
     onchange: (part: Partial<CompareColumn>, kind?: string) => void
     onmatch: () => void
+    onmaster: () => void
     ontake: () => void
   }
   let {
     read,
     index,
     letter,
+    master,
     column,
     shown,
     equipment,
@@ -38,6 +42,7 @@
     alone,
     onchange,
     onmatch,
+    onmaster,
     ontake,
   }: Props = $props()
   const named = $derived(`of ${letter}`)
@@ -63,11 +68,17 @@
       value={column.label}
       oninput={(event) => onchange({ label: event.currentTarget.value }, 'label')}
     />
-    {#if index > 0}<button class="knob small no-print" onclick={onmatch}>Match to A</button>{/if}
     {#if !alone}<button class="knob small no-print" aria-label="Take set-up {letter} out" onclick={ontake}
         ><Close size={14} /></button
       >{/if}
   </p>
+  {#if !alone}<p class="entries no-print">
+      {#if letter === master}<span class="soft">Master: the others are held to it</span>
+      {:else}<button class="knob small" onclick={onmatch}>Match to {master}</button>
+        <button class="knob small" aria-label="Make set-up {letter} the master" onclick={onmaster}
+          >Make master</button
+        >{/if}
+    </p>{/if}
   <Choice
     label="Format {named}"
     grow
@@ -131,7 +142,7 @@
       {shown.marks}{aperture(shown.stop)} at {distanceWithUnit(shown.subject_m, unit)}
     </p>
   {/if}
-  <SetupLight {named} {column} {shown} trims={index > 0} {fault} {onchange} />
+  <SetupLight {named} {column} {shown} trims={letter !== master} {fault} {onchange} />
 </div>
 
 <style>

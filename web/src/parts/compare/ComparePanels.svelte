@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { CompareView, Unit } from '../../lib/types'
+  import { LETTERS } from '../../lib/compared'
   import RulesPanel from './RulesPanel.svelte'
   import WhyPanel from './WhyPanel.svelte'
 
@@ -13,10 +14,16 @@
 </script>
 
 <div class="panels">
-  {#each view.why as why, i (i)}
-    <WhyPanel {why} summary={view.summary[i] ?? { matches: [], differs: [] }} name={nameOf(i + 1)} {unit} />
+  {#each view.summary as summary, i (i)}
+    {#if summary}<WhyPanel
+        why={view.why[i] ?? null}
+        {summary}
+        name={nameOf(i)}
+        master={LETTERS[view.master] ?? ''}
+        {unit}
+      />{/if}
   {/each}
-  {#if view.rules}<RulesPanel rules={view.rules} />{/if}
+  {#if view.rules}<RulesPanel rules={view.rules} master={LETTERS[view.master] ?? ''} />{/if}
 </div>
 <p class="soft no-print">
   Differences are marked above half a per cent (depth and blur one per cent, exposure a tenth of a stop). The
@@ -31,10 +38,11 @@
     grid-template-columns: repeat(auto-fit, minmax(min(400px, 100%), 1fr));
   }
   @media print {
+    /* No type below 7 points. */
     :global(main:has(.panels)) {
       padding: 0;
       gap: 3px;
-      zoom: 0.59;
+      zoom: 0.86;
     }
   }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { comparedText, differenceText, LETTERS } from '../../lib/compared'
+  import type { Snippet } from 'svelte'
   import type { Faults } from '../../lib/faults'
   import { share } from '../../lib/format'
   import type {
@@ -24,16 +25,20 @@
     onadd: () => void
     onmatch: (index: number) => void
     onmatchall: () => void
+    onmaster: (index: number) => void
+    /** How one of them can match, under the set-ups themselves. */
+    matching: Snippet | null
   }
   let {
-    document, view, equipment, faults, read, oncolumn, oncolumns, onadd, onmatch, onmatchall,
+    document, view, equipment, faults, read, oncolumn, oncolumns, onadd, onmatch, onmatchall, onmaster, matching,
   }: Props = $props() // prettier-ignore
   const MOST = 4
+  const master = $derived(LETTERS[view.master] ?? '')
 </script>
 
 <!-- It scrolls sideways where the columns need more than the page has. -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="wide" role="region" aria-label="Set-ups side by side" tabindex="0">
+<div class="wide sideways" role="region" aria-label="Set-ups side by side" tabindex="0">
   <table class="compared" style:--columns={document.columns.length}>
     <thead>
       <tr>
@@ -42,7 +47,7 @@
             >Add a set-up</button
           >
           {#if document.columns.length > 1}<button class="knob small no-print" onclick={onmatchall}
-              >Match all to A</button
+              >Match all to {master}</button
             >{/if}
         </th>
         {#each document.columns as column, i (column.key)}
@@ -57,10 +62,12 @@
                 {read}
                 unit={document.unit}
                 {faults}
-                asSet={i === 0 || document.case === 'as_set'}
+                {master}
+                asSet={i === view.master || document.case === 'as_set'}
                 alone={document.columns.length < 2}
                 onchange={(part, kind) => oncolumn(i, part, kind)}
                 onmatch={() => onmatch(i)}
+                onmaster={() => onmaster(i)}
                 ontake={() => oncolumns(document.columns.filter((c) => c.key !== column.key))}
               />{/if}
           </th>
@@ -68,6 +75,11 @@
       </tr>
     </thead>
     <tbody>
+      {#if matching}<tr class="no-print"
+          ><td class="matching" colspan={document.columns.length + 1}
+            ><div class="offered">{@render matching()}</div></td
+          ></tr
+        >{/if}
       <tr>
         <th class="rail soft" scope="row">Through the finder, all at one size</th>
         {#each view.columns as shown (shown.key)}
@@ -79,13 +91,13 @@
           <th class="rail soft" scope="row">{row.label}</th>
           {#each view.columns as shown, i (shown.key)}
             <td class="figure" class:differs={row.differs[i]}
-              >{#if i > 0}<span class="sign"
+              >{#if i !== view.master}<span class="sign"
                   ><span aria-hidden="true">{row.differs[i] ? '≠' : '='}</span><span class="sr-only"
-                    >{row.differs[i] ? 'differs from A' : 'as A'}</span
+                    >{row.differs[i] ? `differs from ${master}` : `as ${master}`}</span
                   ></span
                 >{/if}
               {comparedText(row, i, document.unit)}
-              {#if row.differs[i]}<span class="soft by">{differenceText(row, i)}</span>{/if}</td
+              {#if row.differs[i]}<span class="soft by">{differenceText(row, i, view.master)}</span>{/if}</td
             >
           {/each}
         </tr>
@@ -128,6 +140,18 @@
   .compared .finder {
     padding: 4px 8px 4px 0;
   }
+  .sideways {
+    container-type: inline-size;
+  }
+  .compared .matching {
+    padding: 4px 0 8px;
+  }
+  /* As wide as what is seen of the table, and in view wherever that is moved to. */
+  .offered {
+    position: sticky;
+    left: 0;
+    width: 100cqi;
+  }
   .differs {
     color: var(--accent);
   }
@@ -153,7 +177,7 @@
   }
   @media print {
     .finder {
-      height: 160px;
+      height: 140px;
     }
   }
 </style>

@@ -3,8 +3,10 @@
 
   interface Props {
     rules: NonNullable<CompareView['rules']>
+    /** The set-up whose stop counts. */
+    master: string
   }
-  let { rules }: Props = $props()
+  let { rules, master }: Props = $props()
   const SIGNS = { less: '▾ less', same: '= the same', more: '▴ more' }
 </script>
 
@@ -14,8 +16,8 @@
     <p class="soft">Both pictures are of one size on the sensor.</p>
   {:else}
     <p>
-      {rules.bigger} against {rules.smaller}, at the first one's stop. It depends on what stays the same, and
-      on what counts as sharp:
+      {rules.bigger} against {rules.smaller}, at {master}'s stop. It depends on what stays the same, and on
+      what counts as sharp:
     </p>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div class="wide" role="group" aria-label="Every rule in every case" tabindex="0">

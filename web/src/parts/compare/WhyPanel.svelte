@@ -7,9 +7,11 @@
     why: Why | null
     summary: { matches: string[]; differs: string[] }
     name: string
+    /** The set-up that it is held against. */
+    master: string
     unit: Unit
   }
-  let { why, summary, name, unit }: Props = $props()
+  let { why, summary, name, master, unit }: Props = $props()
 
   type Share = Why['depth'][number]
   function figure(part: Share['part'], value: number): string {
@@ -64,7 +66,7 @@
 {/snippet}
 
 <section class="panel" aria-label="Why {name} differs">
-  <h2>{name} against the first</h2>
+  <h2>{name} against {master}</h2>
   <p>
     {#if summary.matches.length}<span class="ok">✓ Matches: {summary.matches.join(', ')}.</span>{/if}
     {#if summary.differs.length}<span class="warn">≠ Does not: {summary.differs.join(', ')}.</span>{/if}

@@ -51,6 +51,7 @@
                 >{#if open === r.format_id}<Down size={14} />{:else}<Right size={14} />{/if}</button
               >{:else}<span class="opens">&nbsp;</span>{/if}{r.format} <span class="soft">{r.body}</span>
             {#if !r.fits_rate}<span class="warn">not at this rate</span>{/if}
+            {#each r.needs as need (need)}<span class="warn">{need}</span>{/each}
           </th>
           <td class="number figure"
             >{r.sampled.join(' × ')} <span class="aside">{r.sampled_mp.toFixed(1)} MP</span></td

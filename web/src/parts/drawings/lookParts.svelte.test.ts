@@ -302,8 +302,13 @@ describe('figures of a comparison', () => {
   it('writes infinity, what is unknown, and how far a value is from the first', () => {
     expect(comparedText(row('m', [null], [true]), 0, 'm')).toBe('∞')
     expect(comparedText(row('m', [null]), 0, 'm')).toBe('–')
-    expect(differenceText(row('m', [2, 1.5]), 1)).toBe('−25.0 %')
-    expect([differenceText(row('m', [2, 1.5]), 0), differenceText(row('stops', [1, 2]), 1)]).toEqual(['', ''])
+    expect(differenceText(row('m', [2, 1.5]), 1, 0)).toBe('−25.0 %')
+    expect([differenceText(row('m', [2, 1.5]), 0, 0), differenceText(row('stops', [1, 2]), 1, 0)]).toEqual([
+      '',
+      '',
+    ])
+    // Another than the first can be what they are held against.
+    expect([0, 1].map((i) => differenceText(row('m', [2, 1.5]), i, 1))).toEqual(['+33.3 %', ''])
   })
 })
 
@@ -326,7 +331,13 @@ describe('why and under which rule', () => {
       blur_factor: 0.7,
       blur: [share('f_number', 2.8, 2.8, 1), share('width_mm', 36, 24, null)],
     }
-    render(WhyPanel, { why, summary: { matches: ['field'], differs: ['depth'] }, name: 'B', unit: 'm' })
+    render(WhyPanel, {
+      why,
+      summary: { matches: ['field'], differs: ['depth'] },
+      name: 'B',
+      master: 'A',
+      unit: 'm',
+    })
     expect(screen.getByText('50.0 mm → 33.5 mm')).toBeTruthy()
     expect(screen.getByText('29.0 µm → 19.0 µm')).toBeTruthy()
     expect(screen.getAllByText('the same')).toHaveLength(2)
@@ -341,7 +352,7 @@ describe('why and under which rule', () => {
       cases: ['place', 'moved', 'lens'],
       rows: [{ rule: 'fixed', cells: [cell(1, 'same'), cell(0.44, 'less'), null] }],
     }
-    render(RulesPanel, { rules })
+    render(RulesPanel, { rules, master: 'A' })
     const row = screen.getByRole('row', { name: /fixed/ })
     expect(within(row).getByText(/the same/)).toBeTruthy()
     expect(within(row).getByText(/less/).textContent).toContain('×0.44')
@@ -375,7 +386,16 @@ describe('a match', () => {
       advice: ['Step back.'],
       tried: 9,
     }
-    render(MatchOptions, { name: 'B', match: match as never, ontake, onclose: vi.fn() })
+    render(MatchOptions, {
+      name: 'B',
+      master: 'A',
+      within: 10,
+      fault: undefined,
+      match: match as never,
+      ontake,
+      onwithin: vi.fn(),
+      onclose: vi.fn(),
+    })
     expect(screen.getByText('33.6 mm, f/1.72, EI 376')).toBeTruthy()
     expect(screen.getByText('−1.4 %')).toBeTruthy()
     expect(screen.getByText('EI 640, ND 0.3')).toBeTruthy()

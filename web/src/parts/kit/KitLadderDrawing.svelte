@@ -37,6 +37,7 @@
       to: Math.min(x(Math.min(c.to_mm ?? high, high)), width - RIGHT),
     })),
   )
+  const needy = $derived(ladder.pictures.filter((p) => p.needs.length))
   /** The mark under the pointer or the keyboard. */
   let at = $state<number | null>(null)
   const lit = $derived(at === null ? undefined : ladder.rungs[at])
@@ -108,7 +109,9 @@
           onkeydown={(event) =>
             event.key === 'Enter' && ononly(ladder.pictures.length > 1 ? p.format_ids : null)}
           >{p.names[0]}{p.names.length > 1 ? ` +${p.names.length - 1}` : ''}
-          <tspan class="body">{p.body}</tspan><title>{p.names.join(', ')} ({p.mode})</title></text
+          <tspan class="body">{p.body}{p.needs.length ? ' *' : ''}</tspan><title
+            >{p.names.join(', ')} ({p.mode}){#each p.needs as need (need)}; {need}{/each}</title
+          ></text
         >
       {/each}
       {#each ladder.rungs as r, i (i)}
@@ -128,6 +131,10 @@
       {/each}
     </svg>
   </div>
+  {#if needy.length}<p class="soft">
+      * {#each needy as p, i (p.format_id)}{i ? '; ' : ''}{p.names[0]} of {p.body}
+        {p.needs.join(', ')}{/each}.
+    </p>{/if}
 </figure>
 
 <style>

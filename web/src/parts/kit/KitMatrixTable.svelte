@@ -123,7 +123,7 @@
                 +{c.also.length}</span
               >{/if}<br /><span class="soft small"
               >{mm(c.picture_mm[0])} mm{c.highest_fps ? `, ${c.rate_text} fps` : ''}{#if c.faster}<br
-                />{c.faster}{/if}</span
+                />{c.faster}{/if}{#each c.needs as need (need)}<br />{need}{/each}</span
             ></th
           >
         {/each}

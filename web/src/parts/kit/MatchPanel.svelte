@@ -130,7 +130,10 @@
                       >width {percent(near.width_percent, 1)}</span
                     >{/if}</td
                 >
-                <td class="move">{row.move?.text ?? ''}</td>
+                <td class="move"
+                  >{row.move?.text ?? ''}{#each row.notes as note (note)}<span class="warn note">{note}</span
+                    >{/each}</td
+                >
               {:else}<td colspan="5" class="bad">✗ no lens of the kit can be mounted</td>{/if}
             </tr>
             {#if open === row.format_id}
@@ -191,6 +194,9 @@
     white-space: normal !important;
     min-width: 260px;
     font-size: 12.5px;
+  }
+  .note {
+    display: block;
   }
   .more {
     white-space: normal !important;

@@ -24,7 +24,7 @@
     {@const way = via == null ? undefined : row.ways[via]}
     <strong>{row.name}</strong> in <strong>{column.name}</strong> of {column.body}:
     {#if row.verdict[j] === 'impossible'}
-      <span class="impossible">does not mount. {Object.values(row.why_not)[0] ?? ''}</span>
+      <span class="impossible">does not mount. {row.why_not[column.body_id] ?? ''}</span>
     {:else}
       {#if row.effective_mm[j] != null}<span class="accent figure">{cellText(row, j)} mm</span> by {by},{:else}a
         fisheye has no effective focal length;{/if}
@@ -42,6 +42,8 @@
         >{#if row.dark_share[j]}, {share(row.dark_share[j] ?? 0)} dark ({row.dark_corners[j]?.length === 4
             ? 'all corners'
             : row.dark_corners[j]?.join(', ')}){/if}{:else}circle not stated{/if}.
+      {#each row.pair_notes[column.body_id] ?? [] as note (note)}<span class="note">{note}. </span>{/each}
+      {#each column.needs as need (need)}<span class="note">The format {need}. </span>{/each}
       <a class="link" href={hrefOf(row.lens_id, column.format_id, way?.adapter_ids ?? [])}>To the Bench</a>
     {/if}
   {:else}<span class="soft">Point at a cell, or go there with Tab and the arrow keys, for its figures.</span
@@ -54,6 +56,9 @@
     padding: 3px 10px;
     background: var(--cell);
     font-size: 14px;
+  }
+  .note {
+    color: var(--warn);
   }
   .impossible {
     color: var(--bad);

@@ -31,7 +31,7 @@
               +{c.also.length}{/if}<br /><span class="soft">{c.body}</span><br /><span class="soft"
               >{mm(c.picture_mm[0])} mm{c.highest_fps ? `, ${c.rate_text} fps` : ''}{c.faster
                 ? `; ${c.faster}`
-                : ''}</span
+                : ''}{#each c.needs as need (need)}; {need}{/each}</span
             ></th
           >
         {/each}

@@ -127,12 +127,12 @@ const figures = (effective: number, verdict: 'covers' | 'short') => ({
 }) // prettier-ignore
 const MATRIX = {
   reference: { name: 'super35', width_mm: 24.89, height_mm: 18.66, by: 'width' },
-  columns: [{ format_id: 9, format_ids: [9, 10], name: 'UHD', mode: 'Full', body: 'Skerry', also: ['HD'], format_class: 'Super 35', recorded_mm: [25, 14], picture_mm: [25, 10.5], highest_fps: 60 }],
+  columns: [{ format_id: 9, format_ids: [9, 10], name: 'UHD', mode: 'Full', body: 'Skerry', body_id: 1, also: ['HD'], format_class: 'Super 35', recorded_mm: [25, 14], picture_mm: [25, 10.5], highest_fps: 60, needs: ['needs the recorder'] }],
   rows: [
     { lens_id: 4, lens_set_id: 3, name: 'Heron 50', set: 'Heron', focal_min_mm: 50, focal_max_mm: 50, squeeze: 1, projection: 'rectilinear',
-      ways: [{ adapter_ids: [], name: 'directly', magnification: 1, stops_lost: 0, consequences: [] }], via: [0], why_not: {}, ...figures(49.1, 'covers'), long: null },
+      ways: [{ adapter_ids: [], name: 'directly', magnification: 1, stops_lost: 0, consequences: [] }], via: [0], why_not: {}, pair_notes: { 1: ['support it'] }, ...figures(49.1, 'covers'), long: null },
     { lens_id: 5, lens_set_id: 3, name: 'Zoom', set: 'Heron', focal_min_mm: 20, focal_max_mm: 80, squeeze: 1, projection: 'rectilinear',
-      ways: [{ adapter_ids: [2], name: 'reducer', magnification: 0.71, stops_lost: -0.9, consequences: [] }], via: [0], why_not: {}, ...figures(20, 'short'), long: figures(80, 'covers') },
+      ways: [{ adapter_ids: [2], name: 'reducer', magnification: 0.71, stops_lost: -0.9, consequences: [] }], via: [0], why_not: {}, pair_notes: { 1: ['support it'] }, ...figures(20, 'short'), long: figures(80, 'covers') },
   ],
 } as unknown as KitMatrix // prettier-ignore
 
@@ -181,7 +181,7 @@ describe('the whole kit', () => {
   it('draws equal steps of the ladder equally far, and gaps from mark to mark', async () => {
     const rung = (effective_mm: number) => ({ format_id: 9, lens_id: effective_mm, lens: `L${effective_mm}`, adapter_ids: [], via: null, magnification: 1,
       effective_mm, effective_long_mm: null, focal_mm: effective_mm, angle_deg: 30, view_class: 'normal', verdict: 'covers' }) // prettier-ignore
-    const ladder = { reference: MATRIX.reference, pictures: [{ format_id: 9, format_ids: [9, 10], names: ['UHD', 'HD'], mode: 'Full', body: 'Skerry', highest_fps: 60 }],
+    const ladder = { reference: MATRIX.reference, pictures: [{ format_id: 9, format_ids: [9, 10], names: ['UHD', 'HD'], mode: 'Full', body: 'Skerry', highest_fps: 60, needs: ['needs the recorder'] }],
       rungs: [rung(25), rung(50), rung(100)], gaps: [{ from_mm: 50, to_mm: 100, ratio: 2, buys: [], buy_for: null, elsewhere: [] }],
       doubles: [], classes: [{ name: 'wide', from_mm: null, to_mm: 40, least_angle_deg: 40 }], words: ['Three.'] } as unknown as KitLadder // prettier-ignore
     const ononly = vi.fn()

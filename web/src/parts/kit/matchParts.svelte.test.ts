@@ -53,8 +53,8 @@ describe('the nearest match', () => {
     rows: [
       { format_id: 9, names: ['UHD', 'HD'], mode: 'Full', body: 'Skerry', needed_mm: 48, nearest: NEAR, simplest: { ...NEAR, lens: 'Plain 45' },
         neighbours: [{ ...NEAR, lens_id: 8, lens: 'Heron 35', size_percent: 30, width_percent: 30 }], not_covering: { ...NEAR, lens: 'Small 48', covers: false },
-        move: { distance_m: 3.1, by_m: 0.1, background_ratio: 1.01, text: 'Move it.' } },
-      { format_id: 11, names: ['Other'], mode: 'M', body: 'Skiff', needed_mm: null, nearest: null, simplest: null, neighbours: [], not_covering: null, move: null },
+        move: { distance_m: 3.1, by_m: 0.1, background_ratio: 1.01, text: 'Move it.' }, notes: ['needs the recorder'] },
+      { format_id: 11, names: ['Other'], mode: 'M', body: 'Skiff', needed_mm: null, nearest: null, simplest: null, neighbours: [], not_covering: null, move: null, notes: [] },
     ],
     words: ['One.'],
   } // prettier-ignore
@@ -172,7 +172,7 @@ describe('field and distance', () => {
 it('tells what keeps the field in slow motion', async () => {
   const answer: SlowMotion = {
     base: { format_id: 9, name: 'UHD', body: 'Skerry' }, fps: 100, words: ['Some.'],
-    rows: [{ format_id: 10, format_ids: [10], names: ['HD'], mode: 'Fast', body: 'Skerry', highest_fps: 120, rate_text: '120', faster: '', kept: 1, widest_mm: 20, text: 'Too long.',
+    rows: [{ format_id: 10, format_ids: [10], names: ['HD'], mode: 'Fast', body: 'Skerry', highest_fps: 120, rate_text: '120', faster: '', needs: [], kept: 1, widest_mm: 20, text: 'Too long.',
              lines: [{ lens: 'Heron 50', lens_id: 4, needed_mm: 25, nearest: { ...NEAR, lens: 'Heron 25', same: true } }, { lens: 'Heron 18', lens_id: 8, needed_mm: 9, nearest: null }] }],
   } // prettier-ignore
   const onchange = vi.fn()
