@@ -327,19 +327,64 @@ def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies):
 
 
 def test_two_windows_on_one_body_lose_nothing(bodies, context):
-    other = context.new_page()
-    other.goto(bodies.url)
-    expect(field(other, "Firmware")).to_have_value("2.0")
+    """What one keeps the other hears; one that heard nothing puts both together, and asks where both changed one place."""
+    hears, deaf = context.new_page(), context.new_page()
+    deaf.add_init_script("delete window.BroadcastChannel")
+    for page in (hears, deaf):
+        page.goto(bodies.url)
+        expect(field(page, "Firmware")).to_have_value("2.0")
+    field(hears, "Name of the body").fill("Ebb 65")
+    kept(hears)
+    expect(field(bodies, "Name of the body")).to_have_value("Ebb 65")
     field(bodies, "Firmware").fill("2.5")
     kept(bodies)
-    field(other, "Firmware").fill("3.0")
-    expect(other.get_by_role("alert").first).to_contain_text("This body was changed in another window")
-    expect(field(other, "Firmware")).to_have_value("3.0")
-    other.get_by_role("button", name="Keep this one").click()
-    kept(other)
-    other.reload()
-    expect(field(other, "Firmware")).to_have_value("3.0")
-    other.close()
+    expect(field(hears, "Firmware")).to_have_value("2.5")
+    # Undoing what was typed there leaves what came from here.
+    hears.get_by_role("button", name="Undo").click()
+    kept(hears)
+    expect(field(hears, "Firmware")).to_have_value("2.5")
+    expect(field(bodies, "Name of the body")).not_to_have_value("Ebb 65")
+    field(deaf, "Firmware").fill("3.0")
+    field(deaf, "Weight of the body").fill("4,4")
+    asked = deaf.get_by_role("alert").first
+    expect(asked).to_contain_text("This body was changed here and in another window at the same place")
+    expect(asked.get_by_role("row", name=re.compile("^firmware 3.0 2.5"))).to_be_visible()
+    expect(field(deaf, "Firmware")).to_have_value("3.0")
+    deaf.get_by_role("button", name="As it is here").click()
+    kept(deaf)
+    bodies.reload()
+    expect(field(bodies, "Firmware")).to_have_value("3.0")
+    expect(field(bodies, "Weight of the body")).to_have_value("4.4")
+    deaf.get_by_role("button", name="Undo").click()
+    expect(field(deaf, "Firmware")).to_have_value("2.5")
+    expect(field(deaf, "Weight of the body")).to_have_value("4.4")
+    kept(deaf)
+    hears.close()
+    deaf.close()
+
+
+def test_settings_and_mounts_can_be_undone(page, base_url, home):
+    page.goto(f"{home}/settings")
+    rate = page.get_by_label("Base rate")
+    before = rate.input_value()
+    rate.fill("50")
+    rate.press("Tab")
+    undo = page.get_by_role("button", name="Undo")
+    expect(undo).to_be_enabled()
+    undo.click()
+    expect(rate).to_have_value(before)
+    page.get_by_role("button", name="Redo").click()
+    expect(rate).to_have_value("50")
+    page.keyboard.press("Control+z")
+    expect(rate).to_have_value(before)
+    page.goto(f"{home}/mounts")
+    notes = page.locator('td[aria-label^="Flange distance of "]').first
+    told = notes.inner_text()
+    notes.click()
+    page.keyboard.press("Delete")
+    expect(undo).to_be_enabled()
+    undo.click()
+    expect(notes).to_have_text(told)
 
 
 def give(page, label, name, data):

@@ -3,6 +3,7 @@ import { fromQuery, toQuery } from './address'
 import * as client from './client'
 import { History } from './history'
 import { Latest } from './latest'
+import { apart, type Difference } from './merging'
 import { pathTo } from './router.svelte'
 import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem } from './types'
 
@@ -136,8 +137,30 @@ export class Bench {
     if (!conflict) return
     this.conflict = null
     this.#version = conflict.version
-    if (take === 'theirs') this.change(conflict.state)
-    else void this.#keep()
+    if (take === 'theirs') {
+      this.change(conflict.state)
+      return
+    }
+    // A set-up is one thing: the other one is a step of undo away.
+    this.#history.remember(conflict.state, '')
+    this.#set(this.state)
+  }
+
+  /** Where the other one says something else. */
+  get differences(): Difference[] | null {
+    const { conflict } = this
+    return conflict && apart(this.#named(this.state), this.#named(conflict.state))
+  }
+
+  /** With the names of what a state has by its number. */
+  #named(state: BenchState) {
+    const place = this.places.get(state.format_id)
+    const lens = this.lenses.find((each) => each.id === state.lens_id)
+    return {
+      ...state,
+      format_id: place ? `${place.format.name}, ${place.body.name}` : state.format_id,
+      lens_id: lens?.name ?? state.lens_id,
+    }
   }
 
   #set(state: BenchState, quick = false) {

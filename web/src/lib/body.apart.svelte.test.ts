@@ -3,9 +3,11 @@ import { BodyEditor } from './body.svelte'
 import * as client from './client'
 import type { BodyDocument, BodySheet, Problem } from './types'
 
-vi.mock('./client', () => ({ bodySheet: vi.fn(), writeBody: vi.fn() }))
+vi.mock('./client', () => ({ bodySheet: vi.fn(), writeBody: vi.fn(), readBody: vi.fn() }))
+
 const sheetOf = vi.mocked(client.bodySheet)
 const write = vi.mocked(client.writeBody)
+const read = vi.mocked(client.readBody)
 
 const DOCUMENT = {
   key: 'b',
@@ -125,9 +127,9 @@ describe('a body that is edited', () => {
     const again = edit()
     expect(again.document.pitch_um).toBe('wide')
     expect(again.kept).toBe(false)
-    // Somebody else has kept a newer one: then the draft is of the past.
+    // Another window has kept a newer one: what was typed here is not lost.
     version = 2
-    expect(edit().document.pitch_um).toBe(6)
+    expect(edit().document.pitch_um).toBe('wide')
   })
 
   it('leaves no draft behind when it is kept', async () => {
@@ -154,35 +156,84 @@ describe('a body that is edited', () => {
     expect(body.steps).toEqual({ back: 1, forth: 2 })
   })
 
-  it('keeps both when somebody else has kept another one', async () => {
-    const theirs = { ...DOCUMENT, firmware: '9' }
-    const conflict = { ...refusal('stale_write').problem, stored: { version: 5, document: theirs } }
+  const stale = (document: BodyDocument) =>
+    ({ ...refusal('stale_write').problem, stored: { version: 5, document } }) as unknown as Problem
+
+  it('asks about the place that another window changed as well, and keeps all else of both', async () => {
+    const theirs = { ...DOCUMENT, firmware: '9', pitch_um: 5 }
     const body = edit()
-    write.mockResolvedValueOnce({ problem: conflict as unknown as Problem })
-    body.set('firmware', '2')
+    write.mockResolvedValueOnce({ problem: stale(theirs) })
+    body.change({ ...body.document, firmware: '2', name: 'Skerry 61' })
     await later()
     expect(body.conflict?.version).toBe(5)
+    expect(body.differences).toEqual([{ where: 'firmware', mine: '2', theirs: '9' }])
     expect(body.document.firmware).toBe('2')
     body.set('firmware', '3')
     await later()
     expect(write).toHaveBeenCalledOnce()
     body.resolve('mine')
     await later()
-    expect(write).toHaveBeenLastCalledWith(3, 7, 5, expect.objectContaining({ firmware: '3' }))
-    expect(body.kept).toBe(true)
+    const both = { firmware: '3', name: 'Skerry 61', pitch_um: 5 }
+    expect(write).toHaveBeenLastCalledWith(3, 7, 5, expect.objectContaining(both))
+    expect([body.kept, body.differences]).toEqual([true, null])
+    body.undo()
+    expect(body.document).toMatchObject({ firmware: '9', name: 'Skerry 61', pitch_um: 5 })
   })
 
-  it('takes the other one and can still undo it', async () => {
-    const theirs = { ...DOCUMENT, firmware: '9' }
-    const conflict = { ...refusal('stale_write').problem, stored: { version: 5, document: theirs } }
+  it('takes the other one at that place and can still undo it', async () => {
     const body = edit()
-    write.mockResolvedValueOnce({ problem: conflict as unknown as Problem })
-    body.set('firmware', '2')
+    write.mockResolvedValueOnce({ problem: stale({ ...DOCUMENT, firmware: '9' }) })
+    body.change({ ...body.document, firmware: '2', name: 'Skerry 61' })
     await later()
     body.resolve('theirs')
-    expect(body.document.firmware).toBe('9')
+    expect(body.document).toMatchObject({ firmware: '9', name: 'Skerry 61' })
     body.undo()
-    expect(body.document.firmware).toBe('2')
+    expect(body.document).toMatchObject({ firmware: '2', name: 'Skerry 61' })
+  })
+
+  it('puts together what both changed at different places, and asks nothing', async () => {
+    const body = edit()
+    write.mockResolvedValueOnce({ problem: stale({ ...DOCUMENT, pitch_um: 5 }) })
+    body.set('firmware', '2')
+    await later()
+    expect(body.differences).toBeNull()
+    await later()
+    expect(write).toHaveBeenLastCalledWith(3, 7, 5, { ...DOCUMENT, firmware: '2', pitch_um: 5 })
+    expect(body.kept).toBe(true)
+    // Undo takes back what was done here, and not what came from elsewhere.
+    body.undo()
+    expect(body.document).toMatchObject({ firmware: '1', pitch_um: 5 })
+  })
+
+  it('hears at once what another window keeps', async () => {
+    vi.useRealTimers()
+    const body = new BodyEditor(3, { id: 70, version, document: DOCUMENT }, vi.fn())
+    body.set('firmware', '2')
+    await body.settle()
+    read.mockResolvedValue({
+      data: { id: 70, version: 3, document: { ...DOCUMENT, firmware: '2', pitch_um: 5 } } as never,
+    })
+    const other = new BroadcastChannel('hextan.kept')
+    other.postMessage({ document: 'hextan.body.3.8', version: 3 })
+    other.postMessage({ document: 'hextan.body.3.70', version: 2 })
+    other.postMessage({ document: 'hextan.body.3.70', version: 3 })
+    await vi.waitFor(() => expect(body.document.pitch_um).toBe(5))
+    expect(read).toHaveBeenCalledOnce()
+    expect([body.version, body.kept]).toEqual([3, true])
+    body.undo()
+    expect(body.document).toMatchObject({ firmware: '1', pitch_um: 5 })
+    body.close()
+    other.close()
+  })
+
+  it('puts a draft together with what was kept while the page was away', async () => {
+    write.mockResolvedValue({ problem: refusal('no_answer').problem })
+    edit().set('firmware', '2')
+    await later()
+    version = 4
+    const body = new BodyEditor(3, { id: 7, version, document: { ...DOCUMENT, pitch_um: 5 } }, vi.fn())
+    expect(body.document).toMatchObject({ firmware: '2', pitch_um: 5 })
+    expect([body.version, body.kept]).toEqual([4, false])
   })
 
   it('tells at the field what is refused on keeping', async () => {

@@ -7,6 +7,7 @@ export class BodyEditor extends DocumentEditor<BodyDocument, BodySheet> {
   constructor(productionId: number, kept: BodyKept, onkept: () => void) {
     const kind = {
       draftKey: `hextan.body.${productionId}.${kept.id}`,
+      read: () => client.readBody(productionId, kept.id),
       sheet: (document: BodyDocument, signal: AbortSignal) =>
         client.bodySheet(productionId, document, signal),
       write: (version: number, document: BodyDocument) =>

@@ -9,6 +9,7 @@ export class ComparisonEditor extends DocumentEditor<ComparisonDocument, Compare
   constructor(productionId: number, kept: ComparisonKept, onkept: () => void) {
     const kind = {
       draftKey: `hextan.comparison.${productionId}.${kept.id}`,
+      read: () => client.readComparison(productionId, kept.id),
       sheet: async (document: ComparisonDocument, signal: AbortSignal) => {
         const { data, problem } = await client.viewComparison(productionId, document, signal)
         if (data) return { data }

@@ -2,9 +2,12 @@
 import type { Outcome, WriteProblem } from './client'
 import { faultsOf, type Faults } from './faults'
 import { History } from './history'
+import { announcer } from './announcer.svelte'
 import { Latest } from './latest'
+import { merged, type Difference } from './merging'
 import { alike, getAt, parsePath, setAt, type Step } from './paths'
 import type { Problem } from './types'
+import { hearKept, tellKept } from './windows'
 
 const KEEP_AFTER_MS = 700
 
@@ -12,6 +15,8 @@ const KEEP_AFTER_MS = 700
 export interface DocumentKind<D, S> {
   /** Names the draft in the browser's storage. */
   draftKey: string
+  /** What is kept now. */
+  read: () => Promise<Outcome<{ version: number; document: D }>>
   sheet: (document: D, signal: AbortSignal) => Promise<Outcome<S>>
   write: (
     version: number,
@@ -27,7 +32,9 @@ export class DocumentEditor<D, S> {
   /** Rules that are broken, by the path of the field. */
   faults = $state.raw<Faults>({})
   problem = $state.raw<Problem | null>(null)
+  /** What another window kept where this one has something else, and where. */
   conflict = $state.raw<{ version: number; document: D } | null>(null)
+  differences = $state.raw<Difference[] | null>(null)
   steps = $state.raw({ back: 0, forth: 0 })
   kept = $state(true)
   version = $state(0)
@@ -35,6 +42,9 @@ export class DocumentEditor<D, S> {
   readonly #onkept: () => void
   readonly #kind: DocumentKind<D, S>
   #history = new History<D>()
+  /** What was kept last, as far as this window knows: changes are told from it. */
+  #base: D
+  readonly #deaf: () => void
   /** The document of which the faults speak. */
   #checked: D | null = null
   #keeping: Promise<void> = Promise.resolve()
@@ -47,6 +57,10 @@ export class DocumentEditor<D, S> {
     },
   )
   readonly #leave = () => void this.#keep()
+  /** What was kept elsewhere while nobody looked here, on another machine too. */
+  readonly #look = () => {
+    if (globalThis.document.visibilityState === 'visible') void this.#hear(Infinity)
+  }
 
   constructor(
     kind: DocumentKind<D, S>,
@@ -59,15 +73,26 @@ export class DocumentEditor<D, S> {
     this.id = kept.id
     this.version = kept.version
     this.#onkept = onkept
+    this.#base = kept.document
     const draft = this.#draft()
-    this.document = draft ?? kept.document
+    this.document = draft?.document ?? kept.document
     this.kept = draft === null
+    // A draft that was begun before another window kept its own: both, put together.
+    if (draft && draft.version !== kept.version) {
+      this.version = draft.version
+      this.#base = draft.base
+      this.#takeIn(kept)
+    }
     this.#latest.want()
+    this.#deaf = hearKept(kind.draftKey, (version) => void this.#hear(version))
     addEventListener('pagehide', this.#leave)
+    globalThis.document?.addEventListener('visibilitychange', this.#look)
   }
 
   close() {
+    this.#deaf()
     removeEventListener('pagehide', this.#leave)
+    globalThis.document?.removeEventListener('visibilitychange', this.#look)
     clearTimeout(this.#timer)
     void this.#keep()
   }
@@ -104,20 +129,27 @@ export class DocumentEditor<D, S> {
     void this.#keep()
   }
 
-  /** After a conflict: take what is kept, or write this one over it. */
+  /** After a conflict: where both changed one place, it says theirs or mine; nothing else of either is lost. */
   resolve(take: 'theirs' | 'mine') {
     const { conflict } = this
     if (!conflict) return
+    const both = merged(this.#base, this.document, conflict.document)
+    const other = take === 'mine' ? 'theirs' : 'mine'
     this.conflict = null
+    this.differences = null
     this.version = conflict.version
-    if (take === 'theirs') this.change(conflict.document)
-    else void this.#keep()
+    this.#rebase(both.mine)
+    this.#base = conflict.document
+    // The other way is one step of undo away.
+    this.#history.remember(both[other], '')
+    this.#show(both[take])
   }
 
   /** What the server made of the body by another way: it is kept already. */
   replace(kept: { version: number; document: D }) {
     this.#history.remember(this.document, '')
     this.version = kept.version
+    this.#base = kept.document
     this.#show(kept.document)
     this.kept = true
     clearTimeout(this.#timer)
@@ -130,6 +162,42 @@ export class DocumentEditor<D, S> {
     clearTimeout(this.#timer)
     await this.#keep()
     return this.kept
+  }
+
+  /** What another window kept, once this one's own write is through. */
+  #hear(version: number): Promise<void> {
+    this.#keeping = this.#keeping.then(async () => {
+      if (version <= this.version || this.conflict) return
+      const { data } = await this.#kind.read()
+      if (data && data.version > this.version) this.#takeIn(data)
+    })
+    return this.#keeping
+  }
+
+  /** Take in what was kept elsewhere: what is changed here stays, and places that both changed are asked about. */
+  #takeIn(kept: { version: number; document: D }) {
+    const both = merged(this.#base, this.document, kept.document)
+    if (both.differences.length) {
+      this.conflict = kept
+      this.differences = both.differences
+      return
+    }
+    this.#rebase(both.mine)
+    this.version = kept.version
+    this.#base = kept.document
+    this.document = both.mine
+    this.kept = alike(both.mine, kept.document)
+    this.#note(this.kept ? null : this.document)
+    this.#latest.want()
+    if (this.kept) this.#onkept()
+    else this.#keepSoon()
+    announcer.say('Changed in another window, and taken in here.')
+  }
+
+  /** Undo takes back what was done here, not what came from elsewhere. */
+  #rebase(after: D) {
+    const before = this.document
+    this.#history.rebase((state) => merged(before, state, after).mine)
   }
 
   #show(document: D) {
@@ -179,6 +247,8 @@ export class DocumentEditor<D, S> {
     const { data, problem } = await this.#kind.write(this.version, document)
     if (data) {
       this.version = data.version
+      this.#base = data.document ?? document
+      tellKept(this.#kind.draftKey, data.version)
       if (document === this.document) {
         // What was kept may say more than what was typed: a distance its unit.
         if (data.document && !alike(data.document, document)) this.document = data.document
@@ -187,7 +257,7 @@ export class DocumentEditor<D, S> {
       }
       this.#onkept()
     } else if (problem.stored) {
-      this.conflict = problem.stored
+      this.#takeIn(problem.stored)
     } else if (problem.faults.length > 0) {
       // Refused a moment before the sheet has said so at the field.
       this.faults = faultsOf(problem, 'document.')
@@ -198,7 +268,7 @@ export class DocumentEditor<D, S> {
   #note(document: D | null) {
     try {
       if (document) {
-        const draft = { version: this.version, document }
+        const draft = { version: this.version, base: this.#base, document }
         sessionStorage.setItem(this.#kind.draftKey, JSON.stringify(draft))
       } else sessionStorage.removeItem(this.#kind.draftKey)
     } catch {
@@ -206,10 +276,10 @@ export class DocumentEditor<D, S> {
     }
   }
 
-  #draft(): D | null {
+  #draft(): { version: number; base: D; document: D } | null {
     try {
       const draft = JSON.parse(sessionStorage.getItem(this.#kind.draftKey) ?? 'null')
-      return draft?.version === this.version ? draft.document : null
+      return draft?.version === this.version || draft?.base ? { base: this.#base, ...draft } : null
     } catch {
       return null
     }

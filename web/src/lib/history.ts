@@ -30,6 +30,13 @@ export class History<T> {
     this.future = []
   }
 
+  /** Steps follow what was taken in from elsewhere: undoing one's own does not undo that. */
+  rebase(onto: (state: T) => T) {
+    this.past = this.past.map(onto)
+    this.future = this.future.map(onto)
+    this.#kind = ''
+  }
+
   undo(current: T): T | null {
     return this.#step(current, 'past', 'future')
   }

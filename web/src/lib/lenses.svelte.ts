@@ -20,6 +20,7 @@ export class LensSetEditor extends DocumentEditor<LensSetDocument, LensSetSheet>
   constructor(productionId: number, kept: LensSetKept, onkept: () => void) {
     const kind = {
       draftKey: `hextan.lens_set.${productionId}.${kept.id}`,
+      read: () => client.readLensSet(productionId, kept.id),
       sheet: (document: LensSetDocument, signal: AbortSignal) =>
         client.lensSetSheet(productionId, document, signal),
       write: (version: number, document: LensSetDocument) =>
@@ -33,6 +34,7 @@ export class RigEditor extends DocumentEditor<RigDocument, RigSheet> {
   constructor(productionId: number, kept: RigKept, onkept: () => void) {
     const kind = {
       draftKey: `hextan.rig.${productionId}`,
+      read: () => client.readRig(productionId),
       sheet: (document: RigDocument, signal: AbortSignal) => client.rigSheet(productionId, document, signal),
       write: (version: number, document: RigDocument) => client.writeRig(productionId, version, document),
     }

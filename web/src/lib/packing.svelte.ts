@@ -13,6 +13,7 @@ export class PackingEditor extends DocumentEditor<Packing, PackingView> {
   constructor(productionId: number, kept: PackingKept) {
     const kind = {
       draftKey: `hextan.packing.${productionId}`,
+      read: () => client.readPacking(productionId),
       sheet: (document: Packing, signal: AbortSignal) => client.viewPacking(productionId, document, signal),
       write: (version: number, document: Packing) => client.writePacking(productionId, version, document),
     }

@@ -48,20 +48,38 @@ it('tells faults at the field and keeps what was typed', async () => {
   expect(write).toHaveBeenLastCalledWith(3, 4, { ...SETTINGS, base_fps: '30' })
 })
 
-it('offers the settings of somebody else', async () => {
+it('puts settings together with those of another window, and asks where both changed one', async () => {
   const editor = new SettingsEditor(3)
   await later()
-  write.mockResolvedValueOnce({ problem: { code: 'stale_write', message: 'changed elsewhere', faults: [] } })
+  const stale = (settings: Partial<PackageSettings>) => ({
+    problem: { code: 'stale_write', message: '', faults: [], stored: { version: 9, settings: { ...SETTINGS, ...settings } } },
+  }) // prettier-ignore
+  write.mockResolvedValueOnce(stale({ shutter_deg: 90 }))
   editor.set('base_fps', '50')
   await later()
-  expect(editor.problem?.code).toBe('stale_write')
-  read.mockResolvedValueOnce({ data: { version: 9, settings: { ...SETTINGS, base_fps: '48' } } })
-  editor.takeTheirs()
   await later()
-  expect(editor.settings?.base_fps).toBe('48')
+  expect(write).toHaveBeenLastCalledWith(3, 9, { ...SETTINGS, base_fps: '50', shutter_deg: 90 })
+  write.mockResolvedValueOnce(stale({ base_fps: '48', shutter_deg: 90 }))
   editor.set('base_fps', '60')
   await later()
-  expect(write).toHaveBeenLastCalledWith(3, 9, { ...SETTINGS, base_fps: '60' })
+  expect(editor.differences).toEqual([{ where: 'base fps', mine: '60', theirs: '48' }])
+  editor.resolve('theirs')
+  await later()
+  expect(editor.settings?.base_fps).toBe('48')
+})
+
+it('can be undone', async () => {
+  const editor = new SettingsEditor(3)
+  await later()
+  editor.set('base_fps', '50')
+  await later()
+  expect(editor.undo?.steps).toEqual({ back: 1, forth: 0 })
+  editor.undo?.undo()
+  await later()
+  expect(editor.settings?.base_fps).toBe('25')
+  expect(write).toHaveBeenLastCalledWith(3, 5, SETTINGS)
+  editor.undo?.redo()
+  expect(editor.settings?.base_fps).toBe('50')
 })
 
 it('tells when the server is away', async () => {

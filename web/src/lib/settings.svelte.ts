@@ -1,66 +1,96 @@
-/** The package's settings as they are edited: base rate, shutter, cards; kept a moment after each change. */
+/** The package's settings as they are edited: base rate, shutter, cards; a document like any other, once it is read. */
 import * as client from './client'
-import { faultsOf, type Faults } from './faults'
-import { parsePath, setAt } from './paths'
+import { DocumentEditor } from './editor.svelte'
 import type { PackageSettings, Problem } from './types'
 
-const KEEP_AFTER_MS = 500
+/** Nothing follows from them before they are kept. */
+const nothing = () => Promise.resolve({ data: {} })
+
+class KeptSettings extends DocumentEditor<PackageSettings, object> {
+  constructor(
+    productionId: number,
+    first: { version: number; settings: PackageSettings },
+    onkept: () => void,
+  ) {
+    const asDocument = ({ version, settings }: { version: number; settings: PackageSettings }) => ({
+      version,
+      document: settings,
+    })
+    const kind = {
+      draftKey: `hextan.settings.${productionId}`,
+      read: async () => {
+        const { data, problem } = await client.readSettings(productionId)
+        return data ? { data: asDocument(data) } : { problem }
+      },
+      sheet: nothing,
+      write: async (version: number, document: PackageSettings) => {
+        const { data, problem } = await client.writeSettings(productionId, version, document)
+        if (data) return { data: asDocument(data) }
+        const { stored, ...rest } = problem
+        // The fields are those of the document itself.
+        const faults = rest.faults.map((f) => ({ ...f, field: f.field.replace(/^settings\./, 'document.') }))
+        return { problem: { ...rest, faults, ...(stored ? { stored: asDocument(stored) } : {}) } }
+      },
+    }
+    super(kind, productionId, { ...asDocument(first), id: productionId }, onkept)
+  }
+}
 
 export class SettingsEditor {
   readonly productionId: number
-  settings = $state.raw<PackageSettings | null>(null)
-  faults = $state.raw<Faults>({})
-  problem = $state.raw<Problem | null>(null)
   /** Grows with each time that new settings are kept. */
   kept = $state(0)
-  #version = 0
-  #timer: ReturnType<typeof setTimeout> | undefined
-  #keeping: Promise<void> = Promise.resolve()
+  #editor = $state.raw<KeptSettings | null>(null)
+  #unread = $state.raw<Problem | null>(null)
+  #left = false
 
   constructor(productionId: number) {
     this.productionId = productionId
     void this.#read()
   }
 
+  get settings(): PackageSettings | null {
+    return this.#editor?.document ?? null
+  }
+  get problem() {
+    return this.#editor?.problem ?? this.#unread
+  }
+  get differences() {
+    return this.#editor?.differences ?? null
+  }
+  get undo() {
+    const now = this.#editor
+    return now && { steps: now.steps, undo: () => now.undo(), redo: () => now.redo() }
+  }
+
   async #read() {
     const { data, problem } = await client.readSettings(this.productionId)
-    this.problem = problem ?? null
-    if (!data) return
-    this.settings = data.settings
-    this.#version = data.version
+    this.#unread = problem ?? null
+    if (!data || this.#left) return
+    this.#editor = new KeptSettings(this.productionId, data, () => (this.kept += 1))
     this.kept += 1
   }
 
   set(path: string, value: unknown) {
-    if (!this.settings) return
-    this.settings = setAt(this.settings, parsePath(path), value)
-    clearTimeout(this.#timer)
-    this.#timer = setTimeout(() => this.settle(), KEEP_AFTER_MS)
+    this.#editor?.set(path, value)
   }
 
   fault(path: string): string | undefined {
-    return this.faults[path]
+    return this.#editor?.fault(path)
   }
 
-  /** Keep at once what still waits; one write at a time. */
+  resolve(take: 'theirs' | 'mine') {
+    this.#editor?.resolve(take)
+  }
+
+  /** Keep at once what still waits. */
   settle() {
-    clearTimeout(this.#timer)
-    this.#keeping = this.#keeping.then(() => this.#keep())
+    void this.#editor?.settle()
   }
 
-  async #keep() {
-    const { settings } = this
-    if (!settings) return
-    const { data, problem } = await client.writeSettings(this.productionId, this.#version, settings)
-    this.faults = faultsOf(problem, 'settings.')
-    this.problem = problem && problem.code !== 'invalid_input' ? problem : null
-    if (!data) return
-    this.#version = data.version
-    this.kept += 1
-  }
-
-  /** After somebody else kept other settings: read theirs. */
-  takeTheirs() {
-    void this.#read()
+  /** When another view takes its place. */
+  close() {
+    this.#left = true
+    this.#editor?.close()
   }
 }

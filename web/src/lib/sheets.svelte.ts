@@ -14,6 +14,7 @@ export class SheetsEditor extends DocumentEditor<Sheets, object> {
   constructor(productionId: number, kept: SheetsKept) {
     const kind = {
       draftKey: `hextan.sheets.${productionId}`,
+      read: () => client.readSheets(productionId),
       sheet: () => Promise.resolve({ data: {} }),
       write: (version: number, document: Sheets) => client.writeSheets(productionId, version, document),
     }

@@ -8,6 +8,7 @@ export class ShotsEditor extends DocumentEditor<ShotList, ShotsView> {
   constructor(productionId: number, kept: ShotsKept) {
     const kind = {
       draftKey: `hextan.shots.${productionId}`,
+      read: () => client.readShots(productionId),
       sheet: (document: ShotList, signal: AbortSignal) => client.viewShots(productionId, document, signal),
       write: (version: number, document: ShotList) => client.writeShots(productionId, version, document),
     }

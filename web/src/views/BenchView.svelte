@@ -134,7 +134,8 @@
   more={KEYS_IN_PARTS}
   what="Bench"
   problem={bench.problem}
-  conflict={bench.conflict !== null}
+  differences={bench.differences}
+  together={false}
   onresolve={(take) => bench.resolve(take)}
   onundo={bench.steps.back ? () => bench.undo() : null}
   kept={bench.kept}

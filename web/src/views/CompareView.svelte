@@ -135,7 +135,7 @@
   {keys}
   what="comparison"
   problem={shelf.problem ?? unread ?? editor?.problem ?? null}
-  conflict={(editor?.conflict ?? null) !== null}
+  differences={editor?.differences ?? null}
   onresolve={(way) => editor?.resolve(way)}
   onundo={editor?.steps.back ? () => editor.undo() : null}
   onretry={() => {

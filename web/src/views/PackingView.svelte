@@ -170,7 +170,7 @@
   {keys}
   what="packing"
   problem={editor?.problem ?? unread ?? search.problem ?? planNow.problem}
-  conflict={editor?.conflict != null}
+  differences={editor?.differences ?? null}
   onresolve={(take) => editor?.resolve(take)}
   onundo={editor?.steps.back ? () => editor?.undo() : null}
   onretry={() => {

@@ -205,7 +205,7 @@
   {keys}
   what="sheets"
   problem={editor?.problem ?? unread ?? preview.problem ?? states.problem ?? printing.problem}
-  conflict={editor?.conflict != null}
+  differences={editor?.differences ?? null}
   onresolve={(take) => editor?.resolve(take)}
   onundo={editor?.steps.back ? () => editor?.undo() : null}
   onretry={() => {

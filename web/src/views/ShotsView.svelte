@@ -234,7 +234,7 @@
   ]}
   what="list of shots"
   problem={editor?.problem ?? unread}
-  conflict={editor?.conflict != null}
+  differences={editor?.differences ?? null}
   onresolve={(take) => editor?.resolve(take)}
   onundo={editor?.steps.back ? () => editor?.undo() : null}
   onretry={() => (editor ? editor.retry() : void open())}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { valueWords, type Difference } from '../../lib/merging'
   import { router } from '../../lib/router.svelte'
   import type { Problem } from '../../lib/types'
   import Begin from './Begin.svelte'
@@ -7,21 +8,53 @@
     /** What somebody else may have changed. */
     what: string
     problem: Problem | null
-    /** Somebody else kept another one in between. */
-    conflict: boolean
+    /** Where another window kept something else in between. */
+    differences?: Difference[] | null
+    /** Whether all else of both is put together; a set-up is one thing. */
+    together?: boolean
     onresolve: (take: 'theirs' | 'mine') => void
     onundo: (() => void) | null
     /** Asks again. */
     onretry?: (() => void) | null
   }
-  let { what, problem, conflict, onresolve, onundo, onretry = null }: Props = $props()
+  let {
+    what,
+    problem,
+    differences = null,
+    together = true,
+    onresolve,
+    onundo,
+    onretry = null,
+  }: Props = $props()
+  /** So many places are listed. */
+  const MOST = 12
 </script>
 
-{#if conflict}
+{#if differences}
   <div class="notice" role="alert">
-    <span>This {what} was changed in another window in the meantime. Both are still there.</span>
-    <button class="knob" onclick={() => onresolve('theirs')}>Take the other</button>
-    <button class="knob" onclick={() => onresolve('mine')}>Keep this one</button>
+    <span
+      >{#if together}This {what} was changed here and in another window at the same {differences.length === 1
+          ? 'place'
+          : 'places'}. Everything else of both is kept; only this is to be decided:{:else}This {what} was changed
+        in another window. Whichever you take, the other is one step of undo away:{/if}</span
+    >
+    <table>
+      <thead><tr><th></th><th scope="col">here</th><th scope="col">in the other window</th></tr></thead>
+      <tbody>
+        {#each differences.slice(0, MOST) as each, i (i)}
+          <tr
+            ><th scope="row">{each.where}</th><td>{valueWords(each.mine)}</td><td
+              >{valueWords(each.theirs)}</td
+            ></tr
+          >
+        {/each}
+      </tbody>
+    </table>
+    {#if differences.length > MOST}<span class="soft">and {differences.length - MOST} more.</span>{/if}
+    <span class="ways"
+      ><button class="knob" onclick={() => onresolve('mine')}>As it is here</button>
+      <button class="knob" onclick={() => onresolve('theirs')}>As in the other window</button></span
+    >
   </div>
 {/if}
 {#if problem?.code === 'nothing_yet' && router.place.productionId !== null}
@@ -44,5 +77,18 @@
     border: 1px solid var(--bad);
     border-left-width: 5px;
     background: var(--panel);
+  }
+  table :is(th, td) {
+    padding: 0 1.2rem 0 0;
+    text-align: left;
+    font-weight: 400;
+  }
+  thead th {
+    color: var(--ink-soft);
+    font-size: 13px;
+  }
+  .ways {
+    display: flex;
+    gap: 0.5rem;
   }
 </style>

@@ -9,11 +9,13 @@
     problem: Problem | null
   }
   let { editor, problem }: Props = $props()
-  const stale = $derived(editor.problem?.code === 'stale_write')
   const shown = $derived(editor.problem ?? problem)
 </script>
 
-{#if shown}
-  <NoticeBar what="package" problem={shown} conflict={false} onresolve={() => {}} onundo={null} />
-  {#if stale}<button class="knob" onclick={() => editor.takeTheirs()}>Take the saved settings</button>{/if}
-{/if}
+<NoticeBar
+  what="package"
+  problem={shown}
+  differences={editor.differences}
+  onresolve={(take) => editor.resolve(take)}
+  onundo={null}
+/>

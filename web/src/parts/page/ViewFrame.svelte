@@ -2,6 +2,7 @@
   import { untrack, type Snippet } from 'svelte'
   import { announcer } from '../../lib/announcer.svelte'
   import { keySettings } from '../../lib/keys.svelte'
+  import type { Difference } from '../../lib/merging'
   import { modeSwitch } from '../../lib/mode.svelte'
   import { newVersion } from '../../lib/offline.svelte'
   import { whenBack } from '../../lib/reconnect'
@@ -27,7 +28,8 @@
     /** What somebody else may have changed. */
     what?: string
     problem?: Problem | null
-    conflict?: boolean
+    differences?: Difference[] | null
+    together?: boolean
     onresolve?: (take: 'theirs' | 'mine') => void
     /** Takes back the change that made the problem. */
     onundo?: (() => void) | null
@@ -45,7 +47,7 @@
     children: Snippet
   }
   let {
-    productionId = null, productionName = '', current = null, heading, undo = null, keys = [], more = [], what = '', problem = null, conflict = false,
+    productionId = null, productionName = '', current = null, heading, undo = null, keys = [], more = [], what = '', problem = null, differences = null, together,
     onresolve = () => {}, onundo = null, onretry, kept, rule = '', sheet = null, waiting = false, switches, children,
   }: Props = $props() // prettier-ignore
 
@@ -115,7 +117,7 @@
       A newer version of Hextan is there.
       <button class="knob" onclick={() => newVersion.load()}>Load it</button>
     </p>{/if}
-  <NoticeBar {what} {problem} {conflict} {onresolve} {onundo} onretry={onretry ?? null} />
+  <NoticeBar {what} {problem} {differences} {together} {onresolve} {onundo} onretry={onretry ?? null} />
   {@render children()}
   {#if sheet && productionId !== null && !waiting}
     <p class="no-print to-sheet">

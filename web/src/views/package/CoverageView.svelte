@@ -66,7 +66,7 @@
   }
 </script>
 
-<NoticeBar what="package" problem={look.problem} conflict={false} onresolve={() => {}} onundo={null} />
+<NoticeBar what="package" problem={look.problem} onresolve={() => {}} onundo={null} />
 {#if look.ask && look.equipment}
   <KitSettings
     ask={look.ask}

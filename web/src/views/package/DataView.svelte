@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onDestroy } from 'svelte'
   import Choice from '../../parts/controls/Choice.svelte'
   import { withChosen, wordOptions } from '../../lib/options'
   import type { SectionProps } from '../../lib/views'
@@ -14,11 +15,17 @@
   import Begin from '../../parts/page/Begin.svelte'
   import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
 
-  let { productionId }: SectionProps = $props()
+  let { productionId, onundoable }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
   const settings = new SettingsEditor(productionId)
+  // The header's undo works on what is shown here.
+  $effect(() => onundoable(settings.undo))
+  onDestroy(() => {
+    settings.close()
+    onundoable(null)
+  })
   let ask = $state.raw<Required<DataAsk>>({ fps: null, delivery: [3840, 2160], squeeze: 1 })
   let table = $state.raw<DataTable | null>(null)
   let problem = $state.raw<Problem | null>(null)

@@ -114,7 +114,7 @@
   <NoticeBar
     {what}
     problem={editor.problem}
-    conflict={editor.conflict !== null}
+    differences={editor.differences}
     onresolve={(take) => editor.resolve(take)}
     onundo={null}
   />

@@ -83,7 +83,6 @@
 <NoticeBar
   what="package"
   problem={Object.keys(faults).length ? null : problem}
-  conflict={false}
   onresolve={() => {}}
   onundo={null}
 />

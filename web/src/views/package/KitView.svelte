@@ -61,7 +61,7 @@
   ] as const
 </script>
 
-<NoticeBar what="package" problem={look.problem} conflict={false} onresolve={() => {}} onundo={null} />
+<NoticeBar what="package" problem={look.problem} onresolve={() => {}} onundo={null} />
 {#if look.ask && look.equipment}
   <KitSettings ask={look.ask} package={look.equipment} onchange={(part) => look.change(part)} />
   <div class="bar">

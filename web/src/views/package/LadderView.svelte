@@ -44,7 +44,6 @@
 <NoticeBar
   what="package"
   problem={Object.keys(look.faults).length ? null : look.problem}
-  conflict={false}
   onresolve={() => {}}
   onundo={null}
 />

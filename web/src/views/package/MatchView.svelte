@@ -87,7 +87,7 @@
   })
 </script>
 
-<NoticeBar what="package" problem={loose} conflict={false} onresolve={() => {}} onundo={null} />
+<NoticeBar what="package" problem={loose} onresolve={() => {}} onundo={null} />
 {#if match.ask && match.equipment && match.bench}
   <KitSettings ask={match.ask} package={match.equipment} onchange={change} />
   <MatchPanel

@@ -98,7 +98,7 @@
   <NoticeBar
     what="list of mounts and adapters"
     problem={editor?.problem ?? problem}
-    conflict={editor?.conflict != null}
+    differences={editor?.differences ?? null}
     onresolve={(take) => editor?.resolve(take)}
     onundo={null}
   />

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte'
+  import { onDestroy, onMount } from 'svelte'
   import * as client from '../../lib/client'
   import { READY_REFERENCES } from '../../lib/generated/choices'
   import { wordOptions } from '../../lib/options'
@@ -22,11 +22,17 @@
   import SettingField from '../../parts/fields/SettingField.svelte'
   import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
 
-  let { productionId }: SectionProps = $props()
+  let { productionId, onundoable }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
   const editor = new SettingsEditor(productionId)
+  // The header's undo works on what is shown here.
+  $effect(() => onundoable(editor.undo))
+  onDestroy(() => {
+    editor.close()
+    onundoable(null)
+  })
   const settings = $derived(editor.settings)
   /** What recording formats need, as their bodies name it. */
   let needed = $state.raw<string[]>([])

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onDestroy } from 'svelte'
   import Choice from '../../parts/controls/Choice.svelte'
   import { withChosen } from '../../lib/options'
   import type { SectionProps } from '../../lib/views'
@@ -13,11 +14,17 @@
   import SettingsNotice from '../../parts/page/SettingsNotice.svelte'
   import SpeedPlot from '../../parts/drawings/SpeedPlot.svelte'
 
-  let { productionId }: SectionProps = $props()
+  let { productionId, onundoable }: SectionProps = $props()
 
   // The view is made anew for another production.
   // svelte-ignore state_referenced_locally
   const settings = new SettingsEditor(productionId)
+  // The header's undo works on what is shown here.
+  $effect(() => onundoable(settings.undo))
+  onDestroy(() => {
+    settings.close()
+    onundoable(null)
+  })
   let table = $state.raw<SpeedTable | null>(null)
   let problem = $state.raw<Problem | null>(null)
   let lit = $state<number | null>(null)
