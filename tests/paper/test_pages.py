@@ -252,3 +252,42 @@ def test_sheets_are_printed_from_the_file_of_a_production(tmp_path, capsys):
     assert "Depth of field: It needs a body" in told.err
     assert main(["sheets", str(file), str(out), "--bundle", "Two"]) == 2
     assert "One" in capsys.readouterr().err
+
+
+def test_a_few_lines_do_not_stand_alone_on_a_last_page():
+    """Whatever the number of lines: a second page is begun for a good part of one, never for a line or two."""
+    sheet = made("chain")
+    asked = SheetPlan(key="k", kind="chain")
+    paper = paper_of(asked)
+    counts = []
+    for lines in range(50, 110):
+        block = {
+            "kind": "words",
+            "heading": "",
+            "lines": [f"Line {n}." for n in range(lines)],
+            "caution": False,
+        }
+        pages = filled({**sheet, "lead": "", "notes": [], "blocks": [block]}, asked, PRINTED)
+        counts.append(len(pages))
+        if len(pages) > 1:
+            told = [m for m in pages[-1]["marks"] if m["kind"] == "text" and m["text"].startswith("Line ")]
+            assert len(told) > 3, lines
+        # And type is never made small for it.
+        sizes = {m["size_pt"] for m in pages[0]["marks"] if m["kind"] == "text" and m["text"] == "Line 3."}
+        assert min(sizes) >= 0.9 * paper.size_pt
+    assert counts == sorted(counts) and set(counts) == {1, 2}
+
+
+def test_a_look_sheet_of_one_format_fills_its_page():
+    """Its lenses stand beside one another: pictures reach into the right third of the page, on as few pages as they need."""
+    one = format_named(demo().package, "Full → UHD", "Ebb 64")
+    sheet, pages = pages_of(
+        "look", lens_sets=["Merrow"], bodies=["Ebb 64"], format_ids=[one], distances_m=[3.0]
+    )
+    (block,) = (b for b in sheet["blocks"] if b["kind"] == "pictures")
+    assert len(block["rows"]) == 1 and len(block["columns"]) >= 4
+    paper = paper_of(SheetPlan(key="k", kind="look"))
+    across = max(
+        x for mark in pages[0]["marks"] if mark["kind"] in ("area", "line") for x, _ in mark["points"]
+    )
+    assert across > paper.width_mm * 0.75

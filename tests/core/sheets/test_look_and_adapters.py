@@ -24,8 +24,12 @@ def test_the_feet_of_the_subject_stand_where_a_projection_puts_them(name):
     distances = sorted(round(rng.uniform(2.2, 9.0), 2) for _ in range(3))
     (block,) = made("look", lens_ids=[glass.id], distances_m=distances, everything=True)["blocks"]
     seen = 0
-    for distance, row in zip(distances, block["rows"], strict=True):
-        for picture in row["pictures"]:
+    # With few formats the distances stand beside one another.
+    pictures = [row["pictures"] for row in block["rows"]]
+    if len(block["columns"]) == len(distances):
+        pictures = list(zip(*pictures, strict=True))
+    for distance, row in zip(distances, pictures, strict=True):
+        for picture in row:
             if picture is None:
                 continue
             # Behind an adapter the lens is another one; the field that is told says which.

@@ -307,7 +307,9 @@ def test_what_is_known_of_a_pair_and_needed_by_a_format_stands_beside_it():
     noted = replace(PACKAGE, pair_notes=(PairNote(lens, here.body.name, "support it"),))
     view = compare_view(noted, comparison(A, B))
     assert "support it." in view["columns"][1]["notes"]
-    assert all("support it." not in column["notes"] for column in view["columns"][:1] if A.lens_id != B.lens_id)
+    assert all(
+        "support it." not in column["notes"] for column in view["columns"][:1] if A.lens_id != B.lens_id
+    )
 
 
 def test_a_comparison_of_the_demo():

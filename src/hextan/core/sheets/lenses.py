@@ -29,6 +29,7 @@ from hextan.core.sheets.sheet import (
     PictureRow,
     SheetColumn,
     SheetPicture,
+    SheetPictures,
     SheetRow,
     Tone,
     column,
@@ -39,6 +40,8 @@ from hextan.core.sheets.sheet import (
     words,
 )
 
+#: Of a look sheet with fewer formats the lenses stand side by side.
+LEAST_ACROSS = 3
 #: Distances of a look sheet where none is named, metres (common practice, no source).
 LOOK_M = (8.0,)
 #: So many pictures a sheet shows at most.
@@ -227,18 +230,18 @@ def look(m: Material, plan: SheetPlan, draft: Draft) -> None:
     for page in pages:
         rows = [_look_row(m, pair, focal, away, formats, unit, one) for pair, focal, away in page]
         heading = lens_words(lenses[0][1], page[0][1]) if one else f"At {distance_words(page[0][2], unit)}"
-        draft.blocks.append(
-            {
-                "kind": "pictures",
-                "heading": heading,
-                "told": "",
-                "columns": across,
-                "columns_more": more,
-                "rows": rows,
-                "to_scale": False,
-                "own_page": len(pages) > 1 and page is not pages[0],
-            }
-        )
+        block: SheetPictures = {
+            "kind": "pictures",
+            "heading": heading,
+            "told": "",
+            "columns": across,
+            "columns_more": more,
+            "rows": rows,
+            "to_scale": False,
+            "own_page": len(pages) > 1 and page is not pages[0],
+        }
+        # A column or two would leave most of the page empty: the lenses stand beside one another instead.
+        draft.blocks.append(_turned(block) if len(across) < min(LEAST_ACROSS, len(rows)) else block)
     assert m.bench is not None
     tall = distance_words(m.bench.scene.subject_height_m, unit)
     draft.lead = (
@@ -246,6 +249,26 @@ def look(m: Material, plan: SheetPlan, draft: Draft) -> None:
         "Each picture is the delivered frame; hatched corners stay dark."
     )
     draft.fact("Camera height", distance_words(m.bench.scene.camera_height_m, unit))
+
+
+def _turned(block: SheetPictures) -> SheetPictures:
+    """Rows for columns."""
+    rows = block["rows"]
+    turned: list[PictureRow] = [
+        {
+            "title": title,
+            "more": more,
+            "pictures": [row["pictures"][j] for row in rows],
+            "why_not": [row["why_not"][j] for row in rows],
+        }
+        for j, (title, more) in enumerate(zip(block["columns"], block["columns_more"], strict=True))
+    ]
+    return {
+        **block,
+        "columns": [row["title"] for row in rows],
+        "columns_more": [row["more"] for row in rows],
+        "rows": turned,
+    }
 
 
 def _on_any(

@@ -71,7 +71,10 @@
       </tbody>
     </table>
   {:else if atWork}
-    <p class="soft">More is being looked at …</p>
+    <p class="soft no-print">More is being looked at …</p>
+    <p class="print-only">
+      Printed while other kits and single shots were still being looked at: the sheet waits for them.
+    </p>
   {:else if kit.curve.length && !kit.unfinished.length && !kit.kept}
     <p class="soft">No single shot makes it bigger than it would be without.</p>
   {/if}
