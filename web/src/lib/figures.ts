@@ -19,6 +19,10 @@ const STEPS: readonly (readonly [least: number, step: number])[] = [
   [0, 1],
 ]
 const LEAST_SIXTEENTHS = 10
+/** In what parts of an inch a small depth is told: in the coarsest of which it has at least ten. */
+const PARTS = [16, 32, 64]
+/** A far limit, or a depth, from here on is beyond anything that can be set. */
+const BEYOND = { m: 1000, ft: 3000 }
 const FRACTIONS: Record<number, string> = { 4: '¼', 8: '½', 12: '¾' }
 
 /** Near and far limits as they are shown; `about` tells them about the mark, with their signs. */
@@ -51,14 +55,23 @@ function someMm(metres: number, least: number): string {
   return rounded(metres * 1000, digits, false)
 }
 
-/** Sixteenths of an inch as inches: 1 5/16. */
-export function inches(sixteenths: number): string {
-  const whole = Math.floor(sixteenths / 16)
-  const rest = sixteenths % 16
+const partsOf = (metres: number, part: number) => Math.floor((metres * part) / 0.0254 + GRAIN)
+
+/** What stands for a far limit that is beyond what can be set. */
+function beyond(nearM: number, farM: number, unit: Unit): string | null {
+  const bound = unit === 'm' ? BEYOND.m : BEYOND.ft * 0.3048
+  if (!(nearM < bound && bound <= farM)) return null
+  return unit === 'm' ? `>${BEYOND.m}` : `>${BEYOND.ft}'`
+}
+
+/** Sixteenths, or smaller parts, of an inch as inches: 1 5/16. */
+export function inches(parts: number, part = 16): string {
+  const whole = Math.floor(parts / part)
+  const rest = parts % part
   if (!rest) return String(whole)
-  const sign = FRACTIONS[rest]
+  const sign = FRACTIONS[(rest * 16) / part]
   if (sign) return `${whole || ''}${sign}`
-  let [over, under] = [rest, 16]
+  let [over, under] = [rest, part]
   while (over % 2 === 0) [over, under] = [over / 2, under / 2]
   return `${whole ? `${whole} ` : ''}${over}/${under}`
 }
@@ -76,19 +89,22 @@ export function limits(nearM: number, farM: number | null, markM: number, unit: 
   if (farM !== null && total < ABOUT_THE_MARK_M) return about(markM - nearM, farM - markM, total, unit)
   if (unit === 'm') {
     const digits = farM === null ? 2 : digitsFor(total)
-    const far = farM === null ? '∞' : rounded(farM, digits, false)
+    const far = farM === null ? '∞' : (beyond(nearM, farM, unit) ?? rounded(farM, digits, false))
     return { near: rounded(nearM, digits, true), far, unit: 'm', about: false }
   }
   const step = farM === null ? 8 : stepFor(total)
   const near = feetAndInches(steps(nearM, step, true) * step)
-  const far = farM === null ? '∞' : feetAndInches(steps(farM, step, false) * step)
+  const far =
+    farM === null ? '∞' : (beyond(nearM, farM, unit) ?? feetAndInches(steps(farM, step, false) * step))
   return { near, far, unit: '', about: false }
 }
 
 function about(beforeM: number, behindM: number, totalM: number, unit: Unit): Limits {
-  const sixteenths = [steps(beforeM, 1, false), steps(behindM, 1, false)] as const
-  if (unit === 'ft' && totalM / SIXTEENTH_M >= LEAST_SIXTEENTHS && Math.min(...sixteenths) > 0)
-    return { near: `−${inches(sixteenths[0])}`, far: `+${inches(sixteenths[1])}`, unit: 'in', about: true }
+  for (const part of unit === 'ft' ? PARTS : []) {
+    const [before, behind] = [partsOf(beforeM, part), partsOf(behindM, part)] as const
+    if ((totalM * part) / 0.0254 >= LEAST_SIXTEENTHS && Math.min(before, behind) > 0)
+      return { near: `−${inches(before, part)}`, far: `+${inches(behind, part)}`, unit: 'in', about: true }
+  }
   const digits = Math.max(0, digitsFor(totalM) - 3)
   return { near: `−${someMm(beforeM, digits)}`, far: `+${someMm(behindM, digits)}`, unit: 'mm', about: true }
 }
@@ -104,11 +120,15 @@ export const withUnit = (text: string, shown: Limits) =>
 /** A total depth, rounded down: at least two significant digits; null is infinity. */
 export function totalText(totalM: number | null, unit: Unit): string {
   if (totalM === null) return '∞'
+  const far = beyond(0, totalM, unit)
+  if (far !== null) return unit === 'm' ? `${far} m` : far
   if (unit === 'ft' && totalM / SIXTEENTH_M >= LEAST_SIXTEENTHS) {
     const step = stepFor(totalM)
     const told = steps(totalM, step, false) * step
     return told >= 192 ? feetAndInches(told) : `${inches(told)}"`
   }
+  for (const part of unit === 'ft' ? PARTS : [])
+    if ((totalM * part) / 0.0254 >= LEAST_SIXTEENTHS) return `${inches(partsOf(totalM, part), part)}"`
   return totalM >= 0.1
     ? `${rounded(totalM, 2, false)} m`
     : `${someMm(totalM, Math.max(0, digitsFor(totalM) - 3))} mm`

@@ -22,6 +22,10 @@ _SIXTEENTHS = METRES["in"] / 16
 #: From so many sixteenths of an inch on, the steps in which feet and inches are told: at least ten to the total.
 _STEPS = ((80, 8), (40, 4), (20, 2), (0, 1))
 _LEAST_SIXTEENTHS = 10
+#: In what parts of an inch a small depth is told: in the coarsest of which it has at least ten.
+_PARTS = (16, 32, 64)
+#: A far limit, or a depth, from here on is beyond anything that can be set or measured on a set: metres, and feet.
+BEYOND_M, BEYOND_FT = 1000, 3000
 _FRACTIONS = {4: "¼", 8: "½", 12: "¾"}
 
 
@@ -56,8 +60,11 @@ def limits(near_m: float, far_m: float | None, mark_m: float, unit: Unit) -> Lim
     Returns
     -------
     Limits; in centimetres at most, in millimetres where the total is under 10 cm; feet and inches from halves down to
-    sixteenths. A total under 25 mm is told about the mark.
+    sixteenths. A total under 25 mm is told about the mark, in feet as fractions of an inch down to 64ths. A far limit
+    beyond anything that can be set is told as that.
 
+    >>> limits(8.1, 5314.3, 16.0, "m").words(), limits(8.1, 5314.3, 16.0, "ft").far, limits(0.996, 1.004, 1.0, "ft").words()
+    ('8.10 – >1000 m', ">3000'", '−5/32 / +5/32 in')
     >>> limits(2.9, None, 6.0, "ft")
     Limits(near='9\\' 6½"', far='∞', unit='', about=False)
     """
@@ -67,10 +74,15 @@ def limits(near_m: float, far_m: float | None, mark_m: float, unit: Unit) -> Lim
     if unit == "m":
         digits = 2 if math.isinf(total) else _digits(total)
         near = _rounded(near_m, digits, up=True)
-        return Limits(near, "∞" if far_m is None else _rounded(far_m, digits, up=False), "m", False)
+        far = "∞" if far_m is None else _beyond(near_m, far_m, unit) or _rounded(far_m, digits, up=False)
+        return Limits(near, far, "m", False)
     step = 8 if math.isinf(total) else next(s for least, s in _STEPS if total / _SIXTEENTHS >= least)
     near = feet_and_inches(_steps(near_m, step, up=True) * step)
-    far = "∞" if far_m is None else feet_and_inches(_steps(far_m, step, up=False) * step)
+    far = (
+        "∞"
+        if far_m is None
+        else _beyond(near_m, far_m, unit) or feet_and_inches(_steps(far_m, step, up=False) * step)
+    )
     return Limits(near, far, "", False)
 
 
@@ -85,10 +97,17 @@ def limit_digits(near_m: float, far_m: float, least: int) -> tuple[str, str]:
     return _rounded(near_m, digits, up=True), far
 
 
+def _beyond(near_m: float, far_m: float, unit: Unit) -> str | None:
+    """What stands for a far limit that is beyond what can be set."""
+    bound = BEYOND_M if unit == "m" else BEYOND_FT * METRES["ft"]
+    return (f">{BEYOND_M}" if unit == "m" else f">{BEYOND_FT}'") if near_m < bound <= far_m else None
+
+
 def _about(before_m: float, behind_m: float, total_m: float, unit: Unit) -> Limits:
-    steps = [_steps(side, 1, up=False) for side in (before_m, behind_m)]
-    if unit == "ft" and total_m / _SIXTEENTHS >= _LEAST_SIXTEENTHS and min(steps) > 0:
-        return Limits(f"−{inches(steps[0])}", f"+{inches(steps[1])}", "in", True)
+    for part in _PARTS if unit == "ft" else ():
+        steps = [_parts(side, part) for side in (before_m, behind_m)]
+        if total_m * part / METRES["in"] >= _LEAST_SIXTEENTHS and min(steps) > 0:
+            return Limits(f"−{inches(steps[0], part)}", f"+{inches(steps[1], part)}", "in", True)
     sides = [_some_mm(side, max(0, _digits(total_m) - 3)) for side in (before_m, behind_m)]
     return Limits(f"−{sides[0]}", f"+{sides[1]}", "mm", True)
 
@@ -116,18 +135,22 @@ def _steps(metres: float, step: int, up: bool) -> int:
     return math.ceil(scaled - _GRAIN) if up else math.floor(scaled + _GRAIN)
 
 
-def inches(sixteenths: int) -> str:
-    """Write sixteenths of an inch as inches.
+def _parts(metres: float, part: int) -> int:
+    return math.floor(metres * part / METRES["in"] + _GRAIN)
 
-    >>> inches(4), inches(22), inches(21), inches(32)
-    ('¼', '1 3/8', '1 5/16', '2')
+
+def inches(parts: int, part: int = 16) -> str:
+    """Write sixteenths, or smaller parts, of an inch as inches.
+
+    >>> inches(4), inches(22), inches(21), inches(32), inches(5, 64), inches(16, 64)
+    ('¼', '1 3/8', '1 5/16', '2', '5/64', '¼')
     """
-    whole, rest = divmod(sixteenths, 16)
+    whole, rest = divmod(parts, part)
     if not rest:
         return str(whole)
-    if rest in _FRACTIONS:
-        return f"{whole or ''}{_FRACTIONS[rest]}"
-    over, under = rest, 16
+    if rest * 16 % part == 0 and rest * 16 // part in _FRACTIONS:
+        return f"{whole or ''}{_FRACTIONS[rest * 16 // part]}"
+    over, under = rest, part
     while over % 2 == 0:
         over, under = over // 2, under // 2
     return f"{f'{whole} ' if whole else ''}{over}/{under}"
@@ -149,13 +172,21 @@ def total_words(total_m: float | None, unit: Unit) -> str:
 
     >>> total_words(1.5678, "m"), total_words(0.0134, "m"), total_words(0.0012, "ft"), total_words(None, "ft")
     ('1.56 m', '13 mm', '1.2 mm', '∞')
+    >>> total_words(0.0134, "ft"), total_words(5306.2, "m"), total_words(5306.2, "ft")
+    ('½"', '>1000 m', ">3000'")
     """
     if total_m is None:
         return "∞"
+    beyond = _beyond(0.0, total_m, unit)
+    if beyond is not None:
+        return f"{beyond} m" if unit == "m" else beyond
     if unit == "ft" and total_m / _SIXTEENTHS >= _LEAST_SIXTEENTHS:
         step = next(s for least, s in _STEPS if total_m / _SIXTEENTHS >= least)
         told = _steps(total_m, step, up=False) * step
         return feet_and_inches(told) if told >= 192 else f'{inches(told)}"'
+    for part in _PARTS if unit == "ft" else ():
+        if total_m * part / METRES["in"] >= _LEAST_SIXTEENTHS:
+            return f'{inches(_parts(total_m, part), part)}"'
     if total_m >= 0.1:
         return f"{_rounded(total_m, 2, up=False)} m"
     return f"{_some_mm(total_m, max(0, _digits(total_m) - 3))} mm"
@@ -206,7 +237,7 @@ def _span(told: Limits) -> str:
     unit = {"in": '"', "": ""}.get(told.unit, f" {told.unit}")
     if told.about:
         return f"{told.near[1:]}{unit} before to {told.far[1:]}{unit} behind the mark"
-    far = "infinity" if told.far == "∞" else f"{told.far}{unit}"
+    far = "infinity" if told.far == "∞" else f"{told.far.replace('>', 'beyond ')}{unit}"
     return f"{told.near}{unit} to {far}"
 
 
