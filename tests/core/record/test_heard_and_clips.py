@@ -11,9 +11,9 @@ from hextan.core.record.belongs import shot_of, take_of
 from hextan.core.record.cameras import kept_match, live_held
 from hextan.core.record.clips import clips_held, fitting
 from hextan.core.record.document import Clip, ClipFacts
-from hextan.core.record.figures import state_of
+from hextan.core.record.figures import found_of, state_of
 from hextan.core.record.heard import Heard, on_camera, windows_of
-from hextan.core.record.planned import picture_of
+from hextan.core.record.planned import on_by_plan, picture_of
 from tests.budget import examples
 from tests.core.record.days import SHOTS, on, planned_on, take
 from tests.core.sheets.material import demo
@@ -260,6 +260,30 @@ def test_a_file_of_which_nothing_is_known_is_compared_with_what_the_day_has():
     nowhere = clip("C0004.mov").model_copy(update={"day": "99"})
     (found,) = held(nowhere, takes=[])["clips"]
     assert found["why"] == "no shot is known of it, and nothing is planned for camera A on day 99"
+
+
+def test_a_file_that_cannot_be_read_is_in_the_number_of_those_that_cannot_be_compared():
+    broken = clip("12B_T9.mov", raster=None, fps=None, unread="12B_T9.mov is cut off: its index is missing.")
+    found = held(clip("12B_T1.mov"), broken)
+    assert found["told"].startswith(
+        "2 files: 1 as planned, 0 not, 1 cannot be compared: the file cannot be read"
+    )
+    (_, told) = found["clips"]
+    assert told["fit_told"] == "12B_T9.mov is cut off: its index is missing."
+    # Listed again once it can be, it counts once.
+    assert held(broken, clip("12B_T9.mov"))["told"] == "1 file: 1 as planned, 0 not."
+
+
+def test_bits_fields_and_codec_are_compared_and_not_only_looked_for():
+    (on,) = [shot for shot in M.shots.shots if shot.name == "12B"]
+    planned = on_by_plan(M.package, M.settings, on)
+    of = found_of(M.package, planned).here.recording
+    assert (of.bits, of.interlaced) == (12, False)
+    assert held(clip("12B_T1.mov", bits=12, interlaced=False))["as_planned"] == 1
+    (coarse,) = held(clip("12B_T1.mov", bits=8))["clips"]
+    assert [d["headline"] for d in coarse["differences"]] == ["8 BIT, planned 12 bit"]
+    (fields,) = held(clip("12B_T1.mov", interlaced=True))["clips"]
+    assert fields["differences"][0]["headline"] == "INTERLACED, planned progressive"
 
 
 def test_a_camera_that_numbers_its_clips_is_followed_by_reel_and_time():

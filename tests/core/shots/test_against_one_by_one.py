@@ -137,10 +137,16 @@ def by_hand(glass, way, here, q):
     low, high = glass.focal_min_mm * mag, glass.focal_max_mm * mag
     lo, hi = q["span"]
     near = max(glass.close_focus_m or 0.0, q["keep"], 4 * low / 1000)
-    middle = math.sqrt(lo * hi) if lo > 0 and hi < math.inf else min(max(3.0, lo), hi)
-    usual = min(max(min(max(middle, near), q["wall"]), lo), hi)
     kind, value = q["field"] or (None, None)
     wanted = field_of_person_m(FramingWish(framing="waist", height_m=1.7)) if value == "waist" else value
+    middle = math.sqrt(lo * hi) if lo > 0 and hi < math.inf else min(max(3.0, lo), hi)
+    # Nothing says how far away it is: a view as 18 to sqrt(50*85) mm have on Super 35, from near 3 m.
+    free = kind in ("w", "h") and (lo, hi) == FREE and q["wall"] == math.inf and q["keep"] == 0.0
+    if free:
+        m = (h if kind == "h" else wide) / (wanted * 1000)
+        shortest, longest = (f * wide / 24.89 * (1 + m) ** 2 / m / 1000 for f in (18, math.sqrt(50 * 85)))
+        middle = min(max(3.0, shortest), longest)
+    usual = min(max(min(max(middle, near), q["wall"]), lo), hi)
     side = h if kind == "h" else wide
     if kind == "like":
         exact_f = 40.0 * wide / 24.89
@@ -286,8 +292,11 @@ def by_hand(glass, way, here, q):
     sharp = 0 if here.mode.method != "full" or over < 0.995 else 2 if over > 1.005 else 1
     off = 100 * abs(wider - 1) if math.isfinite(wider) else 1e8
     pixels = min(f.raster[0] * w / rec_w / 3840, f.raster[1] * h / rec_h / (3840 / 2.39))
+    alike = focal / wide * 24.89
+    out = max(math.log2(18 / alike), math.log2(alike / math.sqrt(50 * 85)), 0.0) if free else 0.0
     ties = (
         q["squeeze"] is not None or glass.squeeze == 1,
+        -math.ceil(round(out / 0.25, 9)),
         -(0.0 if off <= 3 else math.ceil(off)),
         pixels >= 1 - 1e-3,
         -math.floor(abs(math.log2(at / usual)) / 0.25),

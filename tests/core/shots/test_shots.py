@@ -384,3 +384,28 @@ def test_of_those_that_nearly_do_the_nearest_framing_comes_first():
     )
     assert (got["verdict"], got["best"]["lens"]) == ("nearly", "46")
     assert got["best"]["percent"] == pytest.approx(-4.3, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("framing", "least_m"), [("40 ft wide", 8.0), ("12 m wide", 8.0), ("full figure", 2.5)]
+)
+def test_a_shot_without_a_distance_aims_at_a_lens_that_a_person_would_take(framing, least_m):
+    """A wide of 40 ft is no 8 mm from 4 m: the view is that of 18 to 65 mm on Super 35, and the camera goes back for it."""
+    glass = [
+        lens(i, name=f"Prime {f}", focal=float(f)) for i, f in enumerate((8, 12, 18, 25, 35, 50, 100), 1)
+    ]
+    zoom = lens(20, name="Zoom", focal=8.0, focal_long_mm=80.0)
+    for package in (kit_package([BODY], glass), kit_package([BODY], [zoom])):
+        found = answer(package, framing=framing)["best"]
+        assert found["distance_m"] >= least_m
+        assert 21.6 <= angle_deg(package, found) <= 69.4
+        # A distance that is said decides as it always did.
+        near = answer(package, framing=framing, distance="1-4 m")["best"]
+        assert near["distance_m"] <= 4
+
+
+def angle_deg(package, found):
+    """Across the delivered picture, straight from the lens and the window."""
+    here = package.formats[found["format_id"]]
+    wide = here.mode.window[0] * here.body.pitch_um / 1000
+    return math.degrees(2 * math.atan(wide / (2 * found["focal_mm"])))

@@ -9,6 +9,13 @@ const TAIL = 4_000_000
 const AT_ONCE = 3
 const READ = /\.(mov|mp4|m4v|mxf|mkv|avi|jpe?g|tiff?|png|csv|json|jsonl|ndjson)$/i
 
+/** What is known of a file of which nothing could be read. */
+const unreadFacts = (file: File, why: string): ClipFacts => ({
+  name: file.name, bytes: file.size, unread: why.slice(0, 400), raster: null, pixel_aspect: null, fps: null, interlaced: null, codec: '',
+  bits: null, timecode: '', seconds: null, at: null, reel: '', body: '', lens: '', focal_mm: null, f_number: null, t_stop: null, ei: null,
+  shutter_deg: null, focus_m: null, read_mm: null, pitch_um: null, still: false, tags: {},
+}) // prettier-ignore
+
 export class ClipReader {
   /** How many of how many are read. */
   done = $state(0)
@@ -48,7 +55,9 @@ export class ClipReader {
           new Blob([file.slice(0, head), file.slice(tail)]),
         )
         if (data) facts.push(...data.facts)
-        else this.problems = [...this.problems, problem.message]
+        else if (problem.code === 'no_answer') this.problems = [...this.problems, problem.message]
+        // One that cannot be read is a file of the day all the same.
+        else facts.push(unreadFacts(file, problem.message))
         this.done += 1
       }
     }

@@ -211,6 +211,9 @@ def clips_held(
     ----------
     entries : takes and bookings of the days of the clips
     """
+    # One that could not be read counts until it is listed again and could.
+    read = {(clip.unit, clip.facts.name) for clip in clips if not clip.facts.unread}
+    clips = [c for c in clips if not c.facts.unread or (c.unit, c.facts.name) not in read]
     held = [_held(_Day.of(package, settings, shots, entries, clip), clip) for clip in clips]
     count = Counter(each["verdict"] for each in held)
     return {
@@ -300,6 +303,10 @@ def _held(day: _Day, clip: Clip) -> ClipHeld:
         "differences": [],
         "against_log": [] if take is None else _against_log(clip.facts, take),
     }  # fmt: skip
+    if clip.facts.unread:
+        found["fit_told"] = clip.facts.unread
+        found["why"] = "the file cannot be read"
+        return found
     if clip.facts.raster is not None and not fit:
         found["differences"] = [_unwritten(clip.facts.raster, planned)]
     elif shot is not None and planned is not None:
@@ -329,6 +336,8 @@ def _against_shot(
     """A file against the plan of its shot."""
     differences = held_take(day.package, day.settings, shot, on)["differences"]
     if clip.facts.raster is None or _proved(fit, planned, OnCamera() if take is None else take.on):
+        if all(d["code"] != "format" for d in differences):
+            differences = [*_of_the_file(day.package, clip.facts, planned), *differences]
         return differences
     rest = (d for d in differences if d["code"] not in _OF_THE_WINDOW)
     return [_raster(day.package, clip.facts.raster, planned, fit), *rest]
@@ -377,6 +386,27 @@ def _unwritten(raster: list[int], planned: OnCamera | None) -> Difference:
             "headline": headline + (f", planned {planned.format}" if planned else ""), "effects": [], "menu": ""}  # fmt: skip
 
 
+def _of_the_file(package: Package, facts: ClipFacts, planned: OnCamera) -> list[Difference]:
+    """Where a file with the planned raster was written otherwise than the planned recording: bits, fields, codec."""
+    here = found_of(package, planned).here
+    if here is None or (facts.raster is not None and tuple(facts.raster) != tuple(here.recording.raster)):
+        return []
+    told: list[tuple[str, str, str]] = []
+    of = here.recording
+    if facts.bits is not None and of.bits is not None and facts.bits != of.bits:
+        told.append(("Bits", f"{of.bits} bit", f"{facts.bits} bit"))
+    if facts.interlaced is not None and facts.interlaced != of.interlaced:
+        words = ("progressive", "interlaced")
+        told.append(("Fields", words[of.interlaced], words[facts.interlaced]))
+    if not _codec_fits(facts.codec, of.codec):
+        told.append(("Codec", of.codec, facts.codec))
+    return [
+        {"code": "format", "name": name, "planned": was, "used": now, "headline": f"{now.upper()}, planned {was}",
+         "effects": [f"{of.name} of {here.body.name} is not what was recorded"], "menu": ""}
+        for name, was, now in told
+    ]  # fmt: skip
+
+
 #: What a raster that several windows write says nothing of.
 _OF_THE_WINDOW = ("body", "mode", "format", "crop")
 
@@ -409,6 +439,8 @@ def _raster(package: Package, raster: list[int], planned: OnCamera, fit: list[Fo
 
 
 def _clock(clip: Clip) -> str:
+    if clip.facts.unread:
+        return ""
     at = np.datetime64((clip.facts.at or clip.at).rstrip("Z"), "m") + np.timedelta64(clip.offset_min, "m")
     return clip.facts.timecode[:5] if clip.facts.timecode and clip.facts.at is None else str(at)[11:16]
 

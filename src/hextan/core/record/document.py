@@ -166,6 +166,8 @@ class ClipFacts(Part):
     ) = None
     pitch_um: Annotated[float, Field(gt=0, le=1000)] | None = None
     still: bool = False
+    #: Why nothing of it could be read; empty of what was.
+    unread: Annotated[str, Field(max_length=400)] = ""
     #: All else as it stands in the file.
     tags: Annotated[dict[Short, Annotated[str, Field(max_length=400)]], Field(max_length=200)] = {}
 

@@ -18,6 +18,7 @@ from hextan.core.bench import ASSUMED_EIS
 from hextan.core.equipment import Body, FormatInPackage, PackageSettings
 from hextan.core.light import NdChoice, nd_choices, needed_lux, shutter_s, stop_for_lux
 from hextan.core.optics import (
+    LEAST_ANGLE_DEG,
     close_up_stops,
     dark_where_short,
     depth,
@@ -32,6 +33,8 @@ RIGHT_STOPS = 1 / 6
 #: So near to a mark a stop counts as it, as a ratio: a twelfth of a stop.
 AT_A_MARK = 2 ** (1 / 24)
 _ROUNDS = 40
+#: From a wide view to a normal one, degrees across: what a person takes where nothing else is said; see `VIEW_CLASSES`.
+NATURAL_DEG = LEAST_ANGLE_DEG[0], LEAST_ANGLE_DEG[2]
 
 
 @dataclass(frozen=True)
@@ -97,11 +100,43 @@ class Cells:
             field or stated or any(x is not None for x in (needs.room_m, needs.nearest_m, needs.keep_out_m))
         )
 
+    @property
+    def free(self) -> bool:
+        """Whether a field is wanted, and nothing says where the camera stands: the lens is then chosen by its view."""
+        needs = self.needs
+        stated = needs.distance.low > 0 or math.isfinite(needs.distance.high)
+        kept = any(x is not None for x in (needs.room_m, needs.nearest_m, needs.keep_out_m))
+        return needs.wanted is not None and needs.wanted.field_m is not None and not stated and not kept
+
+    @cached_property
+    def unnatural(self) -> Floats:
+        """How far the view is out of the range from normal to wide, octaves of focal length; 0 where a place is stated."""
+        if not self.free:
+            return np.zeros(self.layout.shape)
+        wide, normal = (np.tan(np.radians(angle / 2)) for angle in NATURAL_DEG)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            half = self.layout.picture_w * self.layout.squeeze / (2 * self.focal_mm)
+            out = np.maximum(np.log2(half / wide), np.log2(normal / half))
+        return np.asarray(np.maximum(np.nan_to_num(out, nan=99.0, posinf=99.0), 0.0))
+
+    def _natural_m(self) -> Floats:
+        """The usual distance, within those from which the wanted field is a wide to normal view."""
+        wanted = self.needs.wanted
+        assert wanted is not None and wanted.field_m is not None
+        across_mm = self.layout.picture_w * self.layout.squeeze
+        m = self.side_mm / mm_from_m(wanted.field_m)
+        wide, normal = (across_mm / (2 * math.tan(math.radians(angle / 2))) for angle in NATURAL_DEG)
+        bounds = (m_from_mm(focal * (1 + m) ** 2 / m) for focal in (wide, normal))
+        return np.asarray(np.clip(USUAL_DISTANCE_M, *bounds))
+
     @cached_property
     def usual_m(self) -> Floats:
         """The distance for which a zoom is set: the middle of where the camera may stand."""
         low, high = self.needs.distance.low, self.needs.distance.high
-        if low > 0 and math.isfinite(high):
+        middle: float | Floats
+        if self.free:
+            middle = self._natural_m()
+        elif low > 0 and math.isfinite(high):
             middle = math.sqrt(low * high)
         else:
             middle = min(max(USUAL_DISTANCE_M, low), high)

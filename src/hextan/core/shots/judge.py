@@ -26,6 +26,7 @@ from hextan.core.shots.needs import Needs
 #: What settles equal scores, in this order; each says what the better one has.
 TIE_BREAKS = (
     "no squeeze where none is asked for",
+    "a normal to wide view, where nothing says how far away it is",
     "the framing nearer to what is wanted",
     "a pixel for every one that is delivered",
     "the place nearer to the middle of where the camera may stand",
@@ -123,6 +124,7 @@ class Judged:
             away = np.abs(np.log2(cells.distance_m / cells.usual_m))
         return [
             np.broadcast_to(plain, layout.shape).astype(float),
+            -np.ceil(np.round(cells.unnatural / ALIKE_PLACES, _DIGITS)),
             -off,
             enough,
             -np.floor(np.nan_to_num(away, nan=99.0, posinf=99.0) / ALIKE_PLACES),

@@ -4970,6 +4970,12 @@ export interface components {
              * @default
              */
             timecode: string;
+            /**
+             * Unread
+             * @description Unread.
+             * @default
+             */
+            unread: string;
         };
         /**
          * ClipFacts
@@ -5105,6 +5111,12 @@ export interface components {
              * @default
              */
             timecode?: string;
+            /**
+             * Unread
+             * @description Unread.
+             * @default
+             */
+            unread?: string;
         };
         /**
          * ClipHeld
