@@ -209,10 +209,18 @@ describe('clips that are dropped', () => {
       false,
       '1 listed, 1 were there.',
     ])
-    expect(reader.problems).toEqual(['bad.mov: no clip', '1 file is no clip, still or table.'])
+    expect(reader.problems).toEqual(['1 file is no clip, still or table.'])
     const heads = server.readClipHead.mock.calls.map(([, query]) => [query.name, query.size, query.head])
     expect(heads).toEqual([['a.MOV', 10, 10], ['b.jpg', 9e6, 3e6], ['bad.mov', 1, 1]]) // prettier-ignore
-    expect(server.listClips.mock.calls[0]?.[1].facts).toHaveLength(2)
+    // One that cannot be read is listed with the reason.
+    const facts = server.listClips.mock.calls[0]?.[1].facts
+    expect(facts).toHaveLength(3)
+    expect(facts?.at(-1)).toMatchObject({
+      name: 'bad.mov',
+      bytes: 1,
+      unread: 'bad.mov: no clip',
+      raster: null,
+    })
   })
 
   it('are not listed where nothing could be read', async () => {

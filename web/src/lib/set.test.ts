@@ -30,7 +30,7 @@ const WRITER = { by: 'Nell', unit: 'A', day: '1' }
 const AT = new Date('2026-05-18T20:00:00Z')
 const on = newTake(WRITER, null, 1, {} as never, AT).on
 const day = (takes: SetDay['takes'], cameras: SetDay['cameras'] = []): SetDay => ({
-  day: '1', days: [], shots: [], takes, cameras, bodies: [], adapters: [], picture: { aspect: null, long_edge_px: null },
+  day: '1', days: [], shots: [], takes, cameras, bodies: [], adapters: [], plan: null, picture: { aspect: null, long_edge_px: null },
 }) // prettier-ignore
 const seen = (entry: ReturnType<typeof newTake>): SetDay['takes'][number] =>
   ({ entry, revision: 1, before: [], clock: '21:00', double: '', held: { differences: [], told: '', gone: [], near_m: null, far_m: null, brighter_stops: null } }) // prettier-ignore

@@ -41,9 +41,11 @@ def like(said: Said, package: Package | None) -> Reply:
         )
 
     figures: list[Figure] = [{"name": other.name, "value": on(other)} for other in others]
-    first, value = figures[0]["name"], figures[0]["value"]
-    told = f"Like {focal_words(said)} on {window.name} is {value} on {first}." if gives else (
-        f"{focal_words(said)} on {window.name} is like {value} on {first}."
+    # Whoever names no reference gets it on both that the trade measures by.
+    named = [each for each in figures if each["name"] in LABELS.values()] or figures[:1]
+    on_those = " and ".join(f"{each['value']} on {each['name']}" for each in named)
+    told = f"Like {focal_words(said)} on {window.name} is {on_those}." if gives else (
+        f"{focal_words(said)} on {window.name} is like {on_those}."
     )  # fmt: skip
     other = others[0]
     per_squeeze = f" / {said.squeeze:g}" if said.squeeze != 1.0 else ""

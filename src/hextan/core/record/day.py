@@ -104,6 +104,13 @@ class DayName(TypedDict):
     units: list[str]
 
 
+class PlanMade(TypedDict):
+    """The plan by its name, and its moment, UTC."""
+
+    name: str
+    made_at: str
+
+
 class SetDay(TypedDict):
     """All that the page of the set reads of a day."""
 
@@ -116,6 +123,8 @@ class SetDay(TypedDict):
     adapters: list[AdapterOption]
     #: What is delivered where no shot says otherwise.
     picture: Picture
+    #: The plan that the shots follow, and when it was made; None where there is none.
+    plan: PlanMade | None
 
 
 def clock_of(entry: Written) -> str:
@@ -218,6 +227,9 @@ def set_day(
         "bodies": [_body_option(package, body, serials) for body in package.bodies],
         "adapters": [{"id": adapter.id, "name": adapter.name} for adapter in package.adapters],
         "picture": picture_told(settings),
+        "plan": None
+        if package.plan is None
+        else {"name": package.plan.name, "made_at": package.plan.made_at or ""},
     }
 
 

@@ -15653,6 +15653,22 @@ export interface components {
             version: number;
         };
         /**
+         * PlanMade
+         * @description The plan by its name, and its moment, UTC.
+         */
+        PlanMade: {
+            /**
+             * Made At
+             * @description Made at.
+             */
+            made_at: string;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+        };
+        /**
          * PlanState
          * @description The plan, what changed since, and what was printed before it.
          */
@@ -17702,6 +17718,8 @@ export interface components {
             days: components["schemas"]["DayName"][];
             /** @description Picture. */
             picture: components["schemas"]["Picture"];
+            /** @description Plan. */
+            plan: components["schemas"]["PlanMade"] | null;
             /**
              * Shots
              * @description Shots.

@@ -375,6 +375,7 @@ describe('a match', () => {
       ei: 640,
       nd_stops: 1,
       nd_parts: ['ND 0.3'],
+      notes: ['Support the lens'],
       covers: 'covers' as const,
       good: false,
       text: '1.4 % tighter.',
@@ -400,7 +401,8 @@ describe('a match', () => {
     expect(screen.getByText('−1.4 %')).toBeTruthy()
     expect(screen.getByText('EI 640, ND 0.3')).toBeTruthy()
     expect(screen.getByText('Step back.')).toBeTruthy()
-    await fireEvent.click(screen.getByRole('button', { name: 'Take it' }))
+    expect(screen.getByText('Support the lens')).toBeTruthy()
+    await fireEvent.click(screen.getByRole('button', { name: 'Use this' }))
     expect(ontake).toHaveBeenCalledWith(option)
   })
 })

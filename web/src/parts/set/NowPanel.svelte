@@ -163,7 +163,13 @@
       >
     </div>
     <div class="side">
-      <PlanCard planned={shot} {unit} next={page.next} onnext={() => onstep(1)} />
+      <PlanCard
+        planned={shot}
+        made={page.seen?.day.plan ?? null}
+        {unit}
+        next={page.next}
+        onnext={() => onstep(1)}
+      />
       <section aria-label="Last takes">
         <h2>Last takes</h2>
         <TakeList

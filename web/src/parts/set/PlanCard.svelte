@@ -1,15 +1,17 @@
 <script lang="ts">
-  import { aperture, distanceWithUnit, mm, rate } from '../../lib/format'
+  import { whenWords, aperture, distanceWithUnit, mm, rate } from '../../lib/format'
   import { trade } from '../../lib/trade.svelte'
   import type { Planned, Unit } from '../../lib/types'
 
   interface Props {
     planned: Planned
     next: Planned | null
+    /** The plan that it comes from. */
+    made: { name: string; made_at: string } | null
     unit: Unit
     onnext: () => void
   }
-  let { planned, next, unit, onnext }: Props = $props()
+  let { planned, next, made, unit, onnext }: Props = $props()
   const on = $derived(planned.on)
   const switches = $derived(planned.switches.filter((each) => each.why_not === null || each.on))
   const short = (each: Planned) =>
@@ -26,7 +28,13 @@
 </script>
 
 <section class="plan" aria-label="What the plan says">
-  <h2>Planned <span class="soft">{planned.scene}{planned.unit ? `, camera ${planned.unit}` : ''}</span></h2>
+  <h2>
+    Planned <span class="soft"
+      >{planned.scene}{planned.unit ? `, camera ${planned.unit}` : ''}{made
+        ? ` · ${made.name}, ${whenWords(made.made_at)}`
+        : ''}</span
+    >
+  </h2>
   {#if planned.keep_out}<p class="caution" role="note">{planned.keep_out}</p>{/if}
   {#if on}
     {#if planned.verdict !== 'does' && planned.verdict !== 'depends'}<p class="bad">
