@@ -17,3 +17,6 @@ window.matchMedia ??= (media) =>
     addListener: () => {},
     removeListener: () => {},
   })
+
+// jsdom lays nothing out: there is nothing to scroll to.
+if (typeof Element !== 'undefined') Element.prototype.scrollIntoView ??= () => {}
