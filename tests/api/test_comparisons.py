@@ -129,7 +129,10 @@ def test_matching_gives_columns_that_can_be_set(client, address, document):
     assert best["column"]["trim_note"] == "by eye on the deck"
     wrong = client.post(f"{address}/compare/match", json={"document": document, "index": 3})
     assert wrong.status_code == 422
-    assert wrong.json()["error"]["message"] == "index: must be a column of the comparison other than A (given: 3)."
+    assert (
+        wrong.json()["error"]["message"]
+        == "index: must be a column of the comparison other than A (given: 3)."
+    )
 
 
 def test_four_columns_in_little_time_and_space(client, address, document):

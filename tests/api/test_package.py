@@ -257,6 +257,10 @@ def test_settings_are_kept_with_a_version(client, url):
         f"{url}/settings", json={"version": 1, "settings": {"cards": [{"name": "x", "capacity": -1}]}}
     )
     assert bad.json()["error"]["faults"][0]["field"] == "settings.cards[0].capacity"
+    settings = first["settings"] | {"usual_stop": "bright"}
+    unread = client.put(f"{url}/settings", json={"version": 2, "settings": settings})
+    assert unread.status_code == 422
+    assert [each["field"] for each in unread.json()["error"]["faults"]] == ["settings.usual_stop"]
 
 
 BYTES = {"content-type": "application/octet-stream"}

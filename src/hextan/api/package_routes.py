@@ -29,6 +29,7 @@ from hextan.core.documents import BodyDocument, Home, body_sheet, check_body
 from hextan.core.equipment import DataAsk, PackageSettings, data_table, speed_table
 from hextan.core.finder import FinderAsk, find_formats
 from hextan.core.optics import format_class
+from hextan.core.shots import check_usual
 from hextan.store import repositories
 from hextan.store.keeper import Kept, find_production
 from hextan.store.kinds import BODIES, SETTINGS
@@ -167,6 +168,7 @@ def read_settings(production_id: ProductionId, db: Db) -> SettingsKept:
 @router.put("/settings", name="settings_write", tags=["Productions"], responses=stale(SettingsWrite))
 def write_settings(production_id: ProductionId, asked: SettingsWrite, db: Db) -> SettingsKept:
     """Keep the package's settings; 409 with both when somebody else kept some in between."""
+    check_usual(asked.settings)
     before, after = _settings(db, production_id).unit, asked.settings.unit
     if before != after:
         change_unit(db, production_id, before, after)

@@ -20,7 +20,7 @@ from hextan.core.documents import (
     pair_notes_of,
 )
 from hextan.core.entry import plain_bodies, plain_lens_sets, plain_rig
-from hextan.core.equipment import PackageSettings, house_reference
+from hextan.core.equipment import PackageSettings, f_of_t, house_facts
 from hextan.core.equipment import package as core
 from hextan.core.evaluation import BenchDelivery
 from hextan.core.light import Light
@@ -87,15 +87,11 @@ def load_package(session: Session, production_id: int) -> core.Package:
     return core.Package(
         bodies=bodies,
         lens_sets=tuple(
-            lens_set_of(kept.document, kept.number_of, kept.id)
+            lens_set_of(kept.document, kept.number_of, kept.id, f_of_t(settings))
             for kept in LENS_SETS.every(session, production_id)
         ),
         **_rig(RIG.find(session, production_id)),
-        coc=settings.coc,
-        references=tuple(settings.references),
-        reference=house_reference(settings, bodies),
-        deliveries=tuple(settings.deliveries),
-        carried=frozenset(settings.carried),
+        **house_facts(settings, bodies),
         plan=plan if plan.stands else None,
     )
 

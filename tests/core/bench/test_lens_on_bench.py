@@ -146,7 +146,7 @@ def test_a_state_without_its_equipment_is_refused_or_mended():
 def test_focus_off_the_subject_is_told_in_circles_of_confusion():
     near = view(1, subject_m=3.0, focus_m=3.02)["links"]["subject"]
     assert near["sharp"] is True
-    assert near["text"].startswith('Focus 20 mm (13/16") behind the subject: still inside the depth')
+    assert near["text"].startswith("Focus 20 mm behind the subject: still inside the depth")
     far = view(1, subject_m=3.0, focus_m=4.0)["links"]["subject"]
     assert far["sharp"] is False
     assert "the subject is soft" in far["text"]

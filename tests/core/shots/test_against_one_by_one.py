@@ -202,6 +202,9 @@ def by_hand(glass, way, here, q):
     surely = 2 * math.log2(min(sure[1]) / max(sure[0])) if max(sure[0]) < math.inf else -math.inf
     t_low, t_high = max(least), min(most)
     spare = 2 * math.log2(t_high / t_low) if t_low < math.inf else -math.inf
+    if "stop" in q["wished"]:
+        # One that is wished for is set as far as the musts leave it.
+        t_low = max(t_low, min(q["stops"][0], t_high))
     to_ring = math.sqrt(way.transmission) / mag
     marked = (
         t_open

@@ -4,7 +4,8 @@ import pytest
 
 from hextan.core.base import InvalidInputError
 from hextan.core.documents import body_of, parse_body
-from hextan.core.equipment import MainFormat, house_reference, main_format, nearness, parse_settings
+from hextan.core.equipment import MainFormat, main_format, nearness, parse_settings
+from hextan.core.equipment.house import house_reference
 from hextan.core.packing import KitPlan, packed
 from hextan.core.shots import answer_of_shot, shots_view
 from hextan.core.shots.changes import changes_of

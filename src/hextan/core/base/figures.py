@@ -212,25 +212,27 @@ def distance_words(metres: float, unit: Unit) -> str:
     return feet_and_inches(round(metres / _SIXTEENTHS / 8) * 8)
 
 
-def both_units(metres: float, unit: Unit = "m") -> str:
-    """Write a distance for sentences: the chosen unit first, the other behind it.
+def both_units(metres: float, unit: Unit = "m", brackets: bool = True) -> str:
+    """Write a distance for sentences: the chosen unit first, the other behind it where that is wanted.
 
-    >>> both_units(0.6), both_units(0.6, "ft")
-    ('0.60 m (1\\' 11½")', '1\\' 11½" (0.60 m)')
+    >>> both_units(0.6), both_units(0.6, "ft"), both_units(0.6, "m", False)
+    ('0.60 m (1\\' 11½")', '1\\' 11½" (0.60 m)', '0.60 m')
     """
+    if not brackets:
+        return distance_words(metres, unit)
     first, second = distance_words(metres, unit), distance_words(metres, "ft" if unit == "m" else "m")
     return first if first == second else f"{first} ({second})"
 
 
-def span_words(near_m: float, far_m: float | None, mark_m: float, unit: Unit) -> str:
-    """Write depth limits for sentences, rounded inwards in both units.
+def span_words(near_m: float, far_m: float | None, mark_m: float, unit: Unit, brackets: bool = True) -> str:
+    """Write depth limits for sentences, rounded inwards; in both units where that is wanted.
 
     >>> span_words(2.412, 3.967, 3.0, "m"), span_words(0.9984, 1.0017, 1.0, "m")
     ('from 2.42 m to 3.96 m (7\\' 11" to 13\\' 0")', 'from 1.6 mm before to 1.7 mm behind the mark')
     """
     told = [limits(near_m, far_m, mark_m, u) for u in ((unit, "ft") if unit == "m" else (unit, "m"))]
     first, second = (_span(each) for each in told)
-    return f"from {first}" if first == second else f"from {first} ({second})"
+    return f"from {first}" if first == second or not brackets else f"from {first} ({second})"
 
 
 def _span(told: Limits) -> str:

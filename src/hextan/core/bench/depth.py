@@ -97,7 +97,7 @@ class _Bench:
         self.plane = self.lens.focused(mm_from_m(focus))
 
     def both(self, metres: float | None) -> str:
-        return "infinity" if metres is None else both_units(metres, self.state.unit)
+        return "infinity" if metres is None else both_units(metres, self.state.unit, self.package.brackets)
 
     def mark(self, value: float) -> str:
         return f"{self.setting.marks}{value:.3g}"
@@ -266,7 +266,9 @@ def _words(bench: _Bench, told: StopFigures, what: str) -> str:
         return f"Wide open, {bench.mark(bench.stops[0])} at {focus}, it {what} (exactly {exact})."
     if told["mark"] is None:
         last = bench.mark(bench.stops[-1])
-        span = span_words(told["near_m"], told["far_m"], told["focus_m"], bench.state.unit)
+        span = span_words(
+            told["near_m"], told["far_m"], told["focus_m"], bench.state.unit, bench.package.brackets
+        )
         return f"No stop of this lens {what}: it would take {exact}. {last} at {focus} holds {span}."
     return f"{bench.mark(told['mark'])} at {focus} {what} (exactly {exact})."
 
@@ -352,7 +354,7 @@ def _most(bench: _Bench) -> MostDepth:
     focus = m_from_mm(plane.distance_mm)
     text = (
         f"At {bench.mark(bench.setting.stop or 0)} most is sharp focused at {bench.both(focus)}: "
-        f"{span_words(m_from_mm(near), None, focus, bench.state.unit)}."
+        f"{span_words(m_from_mm(near), None, focus, bench.state.unit, bench.package.brackets)}."
     )
     return {"focus_m": focus, "near_m": m_from_mm(near), "text": text}
 

@@ -34,7 +34,13 @@ _SUBJECT = "subject"
 
 
 def viewfinder(
-    result: Evaluation, index: int, scene: Scene, subject_m: float, coc_mm: float, unit: Unit = "m"
+    result: Evaluation,
+    index: int,
+    scene: Scene,
+    subject_m: float,
+    coc_mm: float,
+    unit: Unit = "m",
+    brackets: bool = False,
 ) -> Viewfinder:
     """Lay out the finder picture of one format.
 
@@ -44,7 +50,7 @@ def viewfinder(
     scene : what stands before the camera
     subject_m : distance of the subject from the sensor plane
     coc_mm : circle of confusion of the format
-    unit : which comes first in sentences
+    unit, brackets : which comes first in sentences, and whether the other stands behind it
 
     Returns
     -------
@@ -62,7 +68,7 @@ def viewfinder(
         "horizon_blur": frame.blur(np.inf),
         "projection": frame.projection,
         "objects": drawn,
-        "perspective": _perspective(frame, scene, subject_m, unit),
+        "perspective": _perspective(frame, scene, subject_m, unit, brackets),
     }
 
 
@@ -194,7 +200,7 @@ def _drawn(frame: _Frame, scene: Scene, thing: SceneObject, subject_m: float, co
     }
 
 
-def _perspective(frame: _Frame, scene: Scene, subject_m: float, unit: Unit) -> Perspective:
+def _perspective(frame: _Frame, scene: Scene, subject_m: float, unit: Unit, brackets: bool) -> Perspective:
     """Say what the camera's place does: sizes behind the subject, and the depth of a face."""
     z = subject_m - m_from_mm(frame.origin_mm)
     behind = [o for o in scene.objects if o.distance_m > subject_m + 0.005 and z > 0]
@@ -210,8 +216,8 @@ def _perspective(frame: _Frame, scene: Scene, subject_m: float, unit: Unit) -> P
     caution = None
     if face is not None and subject_m < scene.face_caution_m:
         caution = (
-            f"At {both_units(subject_m, unit)} the nose of a face is drawn {100 * (face - 1):.0f} % larger than its ears: "
-            f"faces look stretched nearer than {both_units(scene.face_caution_m, unit)}. Step back and take a longer lens "
+            f"At {both_units(subject_m, unit, brackets)} the nose of a face is drawn {100 * (face - 1):.0f} % larger than its ears: "
+            f"faces look stretched nearer than {both_units(scene.face_caution_m, unit, brackets)}. Step back and take a longer lens "
             "for the same field; only distance changes this."
         )
     return {"pupil_to_subject_m": z, "face_ratio": face, "caution": caution, "words": words}

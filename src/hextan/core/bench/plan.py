@@ -97,6 +97,7 @@ def plan_view(
     unit: Unit,
     extent_m: float | None = None,
     movement_m: float = 0.0,
+    brackets: bool = False,
 ) -> PlanView:
     """Lay out the plan view.
 
@@ -131,14 +132,19 @@ def plan_view(
             for key, index in shown.items()
         ],
         "person_m": PERSON_M,
-        "movement": movement(subject_m, movement_m, at(t.near_mm), far, unit)
+        "movement": movement(subject_m, movement_m, at(t.near_mm), far, unit, brackets)
         if movement_m >= LEAST_MOVEMENT_M
         else None,
     }
 
 
 def movement(
-    subject_m: float, movement_m: float, near_m: float | None, far_m: float | None, unit: Unit = "m"
+    subject_m: float,
+    movement_m: float,
+    near_m: float | None,
+    far_m: float | None,
+    unit: Unit = "m",
+    brackets: bool = True,
 ) -> Movement:
     """Tell whether the depth holds a subject that moves back and forth; a far limit of None is infinity.
 
@@ -146,7 +152,7 @@ def movement(
     Moving from 2.80 m (9' 2") to 3.20 m (10' 6"): soft in front, by 0.10 m.
     """
     nearest, farthest = max(subject_m - movement_m / 2, 0.0), subject_m + movement_m / 2
-    told = f"Moving from {both_units(nearest, unit)} to {both_units(farthest, unit)}: "
+    told = f"Moving from {both_units(nearest, unit, brackets)} to {both_units(farthest, unit, brackets)}: "
     if near_m is None:
         return {"from_m": nearest, "to_m": farthest, "holds": None, "text": f"{told}no depth is known."}
     in_front = max(near_m - nearest, 0.0)

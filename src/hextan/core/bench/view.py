@@ -84,14 +84,29 @@ def bench_view(
         "reference": answer["reference"],
         "lens": _lens(setting, answer["lens"], chosen, float(result.needed_mm[index])),
         "unmounted": _unmounted(package, setting, chosen, kit, reasons) if reasons else None,
-        "links": _links(state, result, index, setting, chosen),
+        "links": _links(package, state, result, index, setting, chosen),
         "rows": rows,
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
         "kit": kit,
         "suited": _suited(rows, setting),
-        "plan": plan_view(result, shown, index, state.subject_m, state.unit, plan_extent_m, state.movement_m),
+        "plan": plan_view(
+            result,
+            shown,
+            index,
+            state.subject_m,
+            state.unit,
+            plan_extent_m,
+            state.movement_m,
+            package.brackets,
+        ),
         "viewfinder": viewfinder(
-            result, index, state.scene, state.subject_m, float(result.coc_mm[index]), state.unit
+            result,
+            index,
+            state.scene,
+            state.subject_m,
+            float(result.coc_mm[index]),
+            state.unit,
+            package.brackets,
         ),
         "window_map": mapped,
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
@@ -143,7 +158,9 @@ def _row(
         "format_id": here.recording.id,
         "format_class": format_class(answer["recorded_mm"]["width"], answer["recorded_mm"]["height"]),
         "mounts": not reasons,
-        "verdict": coverage_verdict(covered["circle_mm"], covered["needed_mm"], covered["dark_share"]),
+        "verdict": coverage_verdict(
+            covered["circle_mm"], covered["needed_mm"], covered["dark_share"], package.seen_dark
+        ),
         "sharpness": sharpness(here.mode.method == "full", pixels["oversampling"]),
         "limited_by": here.limited_by(speed["limited_by"]),
         "rate": {"usable_fps": highest.usable_fps, "text": highest.text},
@@ -275,7 +292,12 @@ def _crop_switches(chosen: FormatInPackage, state: BenchState, lens: LensOnBody)
 
 
 def _links(
-    state: BenchState, result: Evaluation, index: int, setting: LensSetting, chosen: FormatInPackage
+    package: Package,
+    state: BenchState,
+    result: Evaluation,
+    index: int,
+    setting: LensSetting,
+    chosen: FormatInPackage,
 ) -> Links:
     """Tell what each link does to the picture's size, by the reference's dimension: the factors multiply to the sum."""
     c, by, squeeze = result.columns, result.reference.by, setting.lens.squeeze
@@ -288,7 +310,7 @@ def _links(
     recorded, picture = size(c.recorded_w, c.recorded_h), size(c.picture_w, c.picture_h)
     whole = float(result.crop[index]) * picture
     return {
-        "subject": _subject_link(state, result, index, setting),
+        "subject": _subject_link(state, result, index, setting, package.brackets),
         "lens": {"factor": as_read / read},
         "readout": {
             "factor": whole / as_read,
@@ -302,7 +324,9 @@ def _links(
     }
 
 
-def _subject_link(state: BenchState, result: Evaluation, index: int, setting: LensSetting) -> SubjectLink:
+def _subject_link(
+    state: BenchState, result: Evaluation, index: int, setting: LensSetting, brackets: bool
+) -> SubjectLink:
     """Tell whether the subject is sharp when the focus is set elsewhere."""
     disc = np.broadcast_to(result.background_mm[0], result.columns.picture_w.shape)[index]
     coc = result.coc_mm[index]
@@ -311,7 +335,7 @@ def _subject_link(state: BenchState, result: Evaluation, index: int, setting: Le
     if state.focus_m is not None and state.focus_m != state.subject_m:
         off = state.focus_m - state.subject_m
         side = "behind" if off > 0 else "in front of"
-        told = f"Focus {both_units(abs(off), state.unit)} {side} the subject"
+        told = f"Focus {both_units(abs(off), state.unit, brackets)} {side} the subject"
         if sharp is not None:
             blur = f"its blur is {disc / coc:.1f} circles of confusion"
             text = (

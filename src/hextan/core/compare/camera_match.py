@@ -257,6 +257,7 @@ def _nearest(
             setting.circle_mm,
             float(whole.found.evaluation.needed_mm[0]),
             float(whole.found.evaluation.dark[0]),
+            package.seen_dark,
         ),
         other_squeeze=abs(lens.squeeze / first.found.setting.lens.squeeze - 1) > 0.01,
     )
@@ -460,7 +461,7 @@ def _advice(
         away = optics.focal_mm * (1 + m) ** 2 / m
         by = m_from_mm(away - optics.distance_mm)
         told.append(
-            f"With {best.setup.found.setting.lens.name} the field is exact from {both_units(m_from_mm(away), comparison.unit)}, "
+            f"With {best.setup.found.setting.lens.name} the field is exact from {both_units(m_from_mm(away), comparison.unit, package.brackets)}, "
             f"{distance_words(abs(by), comparison.unit)} {'farther away' if by > 0 else 'nearer'}; "
             f"{_perspective_words(optics, away)}."
         )

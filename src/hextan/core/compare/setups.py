@@ -123,7 +123,9 @@ def _before_format(
         }
     )
     setting = first.found.setting
-    evaluation = compute(bench_request(package, state, setting, [other.found.chosen], longer))
+    evaluation = compute(
+        bench_request(package, state, setting, [other.found.chosen], longer), package.seen_dark
+    )
     found = BenchResult(other.found.chosen, setting, {state.format_id: 0}, evaluation)
     optics = _optics(state, found, (comparison.reference or package.reference).by)
     return Setup(other.column, state, found, optics, exposing(package.filters, state, found), virtual=True)

@@ -294,9 +294,11 @@ def _column(
         "eis": list(s.exposing.means.eis),
         "nds": [c.stops for c in s.exposing.means.nds],
         "ways": _ways(package.rig, (lens for _, lens in package.lenses.values()), chosen.body),
-        "coverage": coverage_verdict(circle, needed, float(evaluation.dark[0])),
+        "coverage": coverage_verdict(circle, needed, float(evaluation.dark[0]), package.seen_dark),
         "dark_share": None if circle is None else float(evaluation.dark[0]),
-        "viewfinder": viewfinder(evaluation, 0, scene, s.state.subject_m, s.coc_mm, comparison.unit),
+        "viewfinder": viewfinder(
+            evaluation, 0, scene, s.state.subject_m, s.coc_mm, comparison.unit, package.brackets
+        ),
         "notes": list(dict.fromkeys(notes)),
     }
 

@@ -162,27 +162,30 @@ def _lens_faults(lens: LensDocument, at: str) -> list[Fault]:
     return faults
 
 
-def lens_set_of(document: LensSetDocument, ids: dict[str, int] | None = None, set_id: int = 0) -> LensSet:
+def lens_set_of(
+    document: LensSetDocument, ids: dict[str, int] | None = None, set_id: int = 0, f_of_t: float = F_OF_T
+) -> LensSet:
     """Make the package's record of a document.
 
     Parameters
     ----------
     ids : number of each lens by its key, as the database has them; without it lenses are counted
+    f_of_t : the T-stop of a lens over the f-number that stands in for one that is not stated
     """
     number = ids or {lens.key: i + 1 for i, lens in enumerate(document.lenses)}
-    lenses = tuple(lens_of(lens, number[lens.key]) for lens in document.lenses)
+    lenses = tuple(lens_of(lens, number[lens.key], f_of_t) for lens in document.lenses)
     return LensSet(set_id, document.maker, document.name, lenses)
 
 
-def lens_of(document: LensDocument, lens_id: int = 0) -> Lens:
+def lens_of(document: LensDocument, lens_id: int = 0, f_of_t: float = F_OF_T) -> Lens:
     """Make the package's record of one lens."""
     long = document.focal_long_mm is not None
     assumed = {field for field, origin in document.origins.items() if origin.kind == "assumed"}
     f_short, f_long = document.f_number, document.f_number_long
     if f_short is None and document.t_stop is not None:
         assumed.add("f_number")
-        f_short = document.t_stop / F_OF_T
-        f_long = f_long or (None if document.t_stop_long is None else document.t_stop_long / F_OF_T)
+        f_short = document.t_stop / f_of_t
+        f_long = f_long or (None if document.t_stop_long is None else document.t_stop_long / f_of_t)
     return Lens(
         id=lens_id,
         name=document.name,

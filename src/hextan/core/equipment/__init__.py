@@ -3,7 +3,14 @@
 from hextan.core.equipment import package
 from hextan.core.equipment.answers import Combination, KitVerdict, Limit, MapRect, Mounted, WindowMap
 from hextan.core.equipment.data import DataAsk, cards_filled, copies_written, data_table
-from hextan.core.equipment.house import house_reference, main_format, main_words, nearness, reference_words
+from hextan.core.equipment.house import (
+    f_of_t,
+    house_facts,
+    main_format,
+    main_words,
+    nearness,
+    reference_words,
+)
 from hextan.core.equipment.lens_setting import LensSetting, adapters_by_id
 from hextan.core.equipment.mounting import Mounting, combinations, mounting_of, simplest, ways, why_not
 from hextan.core.equipment.needs import lacking, needs_words
@@ -95,9 +102,10 @@ __all__ = [
     "dark_of_rect",
     "data_table",
     "evaluation_request",
+    "f_of_t",
     "format_requests",
     "highest_of",
-    "house_reference",
+    "house_facts",
     "lacking",
     "main_format",
     "main_words",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Any
 
 from hextan.core.base import mm_from_um
 from hextan.core.equipment.package import Body, FormatInPackage, Package
@@ -18,6 +19,24 @@ _FULL_FRAME: tuple[FormatClass, ...] = (
     "full frame",
     "four thirds",
 )
+
+
+def house_facts(settings: PackageSettings, bodies: tuple[Body, ...]) -> dict[str, Any]:
+    """What settings say of a package."""
+    return {
+        "carried": frozenset(settings.carried),
+        "coc": settings.coc,
+        "references": tuple(settings.references),
+        "reference": house_reference(settings, bodies),
+        "deliveries": tuple(settings.deliveries),
+        "seen_dark": settings.seen_dark_percent / 100,
+        "brackets": settings.brackets,
+    }
+
+
+def f_of_t(settings: PackageSettings) -> float:
+    """The T-stop of a lens over the f-number that stands in for one that is not stated."""
+    return float(2 ** (settings.t_loss_stops / 2))
 
 
 def house_reference(settings: PackageSettings, bodies: Sequence[Body]) -> BenchReference:

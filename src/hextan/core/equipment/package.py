@@ -26,6 +26,7 @@ from hextan.core.evaluation import (
 )
 from hextan.core.light import NdFilter
 from hextan.core.optics import (
+    DARK_SHARE,
     CircleAxis,
     FormatClass,
     Projection,
@@ -481,6 +482,10 @@ class Package:
     #: What crops are told against, on every page that is not asked for another.
     reference: BenchReference = field(default_factory=BenchReference)
     deliveries: tuple[DeliveryFrame, ...] = ()
+    #: From which share of a recording on what a circle leaves dark is called dark corners.
+    seen_dark: float = DARK_SHARE
+    #: Whether sentences tell distances in the other unit as well, in brackets.
+    brackets: bool = False
     #: What was decided to be carried, and what each shot is made with; None where nothing was.
     plan: ThePlan | None = None
 

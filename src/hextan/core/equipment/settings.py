@@ -8,7 +8,7 @@ from pydantic import AfterValidator, Field, field_validator
 
 from hextan.core.base import Key, Name, Part, RateText, Schema, Unit, new_key, parser_of
 from hextan.core.evaluation import BenchDelivery, BenchReference, Coc, CocByDiagonal, OwnWindow
-from hextan.core.optics import BYTES, CapacityUnit
+from hextan.core.optics import BYTES, DARK_SHARE, CapacityUnit
 
 #: How long a thing takes to cross the frame, seconds (common practice, no source).
 MOVEMENTS: dict[str, float] = {
@@ -105,6 +105,15 @@ class PackageSettings(Part):
     words: TradeWords = "cine"
     #: Pictures that are delivered; the first is the main one.
     deliveries: Annotated[list[DeliveryFrame], Field(max_length=20)] = []
+    #: A lens of which only the T-stop is stated is taken to open so many stops wider as an f-number (common practice, no source: a third).
+    t_loss_stops: Annotated[float, Field(ge=0, le=2)] = 1 / 3
+    #: From which per cent of a recording on what a circle leaves dark is called dark corners (common practice, no source).
+    seen_dark_percent: Annotated[float, Field(ge=0, le=20)] = 100 * DARK_SHARE
+    #: Whether sentences tell distances in the other unit as well, in brackets.
+    brackets: bool = False
+    #: The stop and the support of a shot that says none, as its cells would: wishes.
+    usual_stop: Annotated[str, Field(max_length=120)] = ""
+    usual_rig: Annotated[str, Field(max_length=120)] = ""
     #: Accessories and licences that are carried, as the formats that need them name them.
     carried: Annotated[list[Name], Field(max_length=100)] = []
 

@@ -28,7 +28,9 @@ def window_map(result: Evaluation, index: int, body: Body, mode: ScanMode) -> Wi
                 "mode_id": other.id,
                 "chosen": other.id == mode.id,
                 "needed_mm": needed,
-                "verdict": coverage_verdict(circle, needed, dark_of_rect(circle, _rect("", w, h, x, y))),
+                "verdict": coverage_verdict(
+                    circle, needed, dark_of_rect(circle, _rect("", w, h, x, y)), result.seen_dark
+                ),
             }
         )
     recorded = _rect("recording", float(c.recorded_w[index]), float(c.recorded_h[index]), dx, dy)
@@ -47,10 +49,12 @@ def window_map(result: Evaluation, index: int, body: Body, mode: ScanMode) -> Wi
         "squeeze": result.request.lens.squeeze,
         "circle_mm": circle,
         "needed_mm": needed,
-        "verdict": coverage_verdict(circle, needed, float(result.dark[index])),
+        "verdict": coverage_verdict(circle, needed, float(result.dark[index]), result.seen_dark),
         "dark_corners": dark,
         "dark_share": None if circle is None else float(result.dark[index]),
-        "words": _coverage_words(circle, needed, float(result.dark[index]), windows, dark),
+        "words": _coverage_words(
+            circle, needed, (float(result.dark[index]), result.seen_dark), windows, dark
+        ),
     }
 
 
@@ -69,14 +73,14 @@ def _rect(name: str, width: float, height: float, x: float, y: float) -> MapRect
 def _coverage_words(
     circle: float | None,
     needed: float,
-    dark_part: float,
+    dark_part: tuple[float, float],
     windows: list[MapWindow],
     dark: list[coverage.Corner],
 ) -> list[Words]:
     if circle is None:
         text = f"This recording needs a circle of {needed:.1f} mm; the lens's circle is not stated."
         return [{"verdict": "unknown", "text": text}]
-    verdict, margin = coverage_verdict(circle, needed, dark_part), circle - needed
+    verdict, margin = coverage_verdict(circle, needed, *dark_part), circle - needed
     head = f"The {circle:.1f} mm circle "
     told: dict[Verdict, str] = {
         "covers": f"{margin_words(margin)}.",

@@ -50,11 +50,13 @@ class Evaluation:
     dark: Floats
     highest_fps: Floats
     by_readout: Flags
+    #: From which share of the recording on what a circle leaves dark is called dark corners.
+    seen_dark: float = coverage.DARK_SHARE
 
     @property
     def short(self) -> Flags:
         """Where the circle is known not to cover, and leaves more dark than nobody sees."""
-        return np.asarray(self.dark > coverage.DARK_SHARE)
+        return np.asarray(self.dark > self.seen_dark)
 
     @property
     def crop(self) -> Floats:
@@ -62,8 +64,8 @@ class Evaluation:
         return self.crops[DIMENSIONS.index(self.reference.by)]
 
 
-def compute(request: EvaluationRequest) -> Evaluation:
-    """Compute a checked request.
+def compute(request: EvaluationRequest, seen_dark: float = coverage.DARK_SHARE) -> Evaluation:
+    """Compute a checked request; what counts as dark corners is the production's.
 
     Raises
     ------

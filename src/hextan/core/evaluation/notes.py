@@ -109,7 +109,7 @@ def _coverage_notes(noted: Noted) -> None:
     if circle is None:
         return
     c, margin = result.columns, circle - result.needed_mm
-    verdict = coverage_numbers(circle, result.needed_mm, result.dark)
+    verdict = coverage_numbers(circle, result.needed_mm, result.dark, result.seen_dark)
     for i in np.flatnonzero(verdict > 0).tolist():
         if VERDICTS[verdict[i]] == "marginal":
             text = (

@@ -43,7 +43,6 @@ from hextan.core.finder.ask import (
     Wish,
 )
 from hextan.core.optics import (
-    DARK_SHARE,
     dark_where_short,
     media,
     needed_circle_mm,
@@ -81,6 +80,8 @@ class Candidates:
     circle_mm: float | None
     mounts: Flags
     angle_deg: Floats
+    #: From which share of a recording on what a circle leaves dark is called dark corners.
+    seen_dark: float
     #: What each format lacks to be recorded at all.
     lacks: list[list[str]]
 
@@ -132,6 +133,7 @@ def candidates(package: Package, ask: FinderAsk) -> Candidates:
         circle_mm=None if setting is None else setting.circle_mm,
         mounts=np.array([setting is None or not setting.mounting(here.body).reasons for here in places]),
         angle_deg=angle,
+        seen_dark=package.seen_dark,
         lacks=[lacking(here, package.carried) for here in places],
     )
 
@@ -274,7 +276,7 @@ def _coverage_check(c: Candidates, wish: Wish) -> Check:
         cols.offset_y,
     )
     met = np.asarray(
-        c.mounts & ((margin >= 0) | (dark <= DARK_SHARE) if known else np.zeros(len(needed), bool))
+        c.mounts & ((margin >= 0) | (dark <= c.seen_dark) if known else np.zeros(len(needed), bool))
     )
     share = np.where(met, 1.0, np.where(c.mounts & known, np.clip((c.circle_mm or 0.0) / needed, 0, 1), 0.0))
 

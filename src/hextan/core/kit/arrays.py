@@ -79,6 +79,10 @@ class Kit:
     rig: Rig
     #: Names of the accessories and licences that are there.
     carried: frozenset[str]
+    #: From which share of a recording on what a circle leaves dark is called dark corners.
+    seen_dark: float
+    #: Whether sentences tell distances in both units.
+    brackets: bool
     reference: ReferenceWindow
     entries: list[KitEntry]
     places: list[FormatInPackage]
@@ -142,7 +146,11 @@ class Kit:
     @cached_property
     def verdict(self) -> Counts:
         """Index into `VERDICTS`, shape (E, F)."""
-        return np.where(self.mounts, coverage_numbers(self.circle_mm, self.needed_mm, self.dark), IMPOSSIBLE)
+        return np.where(
+            self.mounts,
+            coverage_numbers(self.circle_mm, self.needed_mm, self.dark, self.seen_dark),
+            IMPOSSIBLE,
+        )
 
     @cached_property
     def dark(self) -> Floats:
@@ -193,6 +201,8 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
     return Kit(
         rig=package.rig,
         carried=package.carried,
+        seen_dark=package.seen_dark,
+        brackets=package.brackets,
         reference=reference,
         entries=entries,
         places=places,

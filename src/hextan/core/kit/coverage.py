@@ -41,7 +41,7 @@ def coverage_view(package: Package, ask: CoverageAsk) -> CoverageView:
     """
     here, setting = _resolve(package, ask)
     formats = format_requests([here], ask.delivery, setting, ask.crop_ids)
-    result = compute(evaluation_request(setting, formats))
+    result = compute(evaluation_request(setting, formats), package.seen_dark)
     drawn = window_map(result, 0, here.body, here.mode)
     on_body = setting.mounting(here.body)
     needed, circle = drawn["needed_mm"], drawn["circle_mm"]
@@ -60,7 +60,7 @@ def coverage_view(package: Package, ask: CoverageAsk) -> CoverageView:
         "map": drawn,
         "margin_mm": None if circle is None else circle - needed,
         "marginal": MARGINAL_TEXT if drawn["verdict"] == "marginal" else None,
-        "along": _along(setting, needed, drawn["recorded"]),
+        "along": _along(setting, needed, drawn["recorded"], package.seen_dark),
         "advice": [] if on_body.reasons else advice(package, here, setting, ask),
         "lenses": _lenses(kit_of(package, ask.model_copy(update={"format_ids": [here.recording.id],
                                                                  "mounted": "simplest"})), here),
@@ -85,7 +85,7 @@ def _resolve(package: Package, ask: CoverageAsk) -> tuple[FormatInPackage, LensS
     return here, LensSetting(package.rig, lens, adapters, ask.focal_mm, ask.stop, focus)
 
 
-def _along(setting: LensSetting, needed_mm: float, lies: MapRect) -> CircleAlong | None:
+def _along(setting: LensSetting, needed_mm: float, lies: MapRect, seen: float) -> CircleAlong | None:
     """The circle along the zoom's range, or along what its table says; None where it is one value."""
     lens = setting.lens
     by = lens.circle_by or ("focal" if lens.is_zoom else None)
@@ -110,7 +110,7 @@ def _along(setting: LensSetting, needed_mm: float, lies: MapRect) -> CircleAlong
         {
             "at": None if math.isinf(at) else at,
             "circle_mm": circle * m,
-            "verdict": coverage_verdict(circle * m, needed_mm, dark_of_rect(circle * m, lies)),
+            "verdict": coverage_verdict(circle * m, needed_mm, dark_of_rect(circle * m, lies), seen),
         }
         for at, circle in zip(places, circles, strict=True)
         if circle is not None

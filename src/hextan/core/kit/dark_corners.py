@@ -99,7 +99,9 @@ def advice(package: Package, here: FormatInPackage, setting: LensSetting, ask: K
         text = "The image circle is not stated: ask for it or test the lens on this window, at both ends and wide open."
         return [_option("nothing", text, 0.0)]
     needed = lies.needed_mm
-    verdict = coverage_verdict(circle, needed, float(dark_where_short(circle, *lies.recorded, *lies.offset)))
+    verdict = coverage_verdict(
+        circle, needed, float(dark_where_short(circle, *lies.recorded, *lies.offset)), package.seen_dark
+    )
     if verdict == "covers":
         return []
     if verdict == "marginal":

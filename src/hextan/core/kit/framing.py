@@ -292,7 +292,7 @@ def _binds(
             else "optics (four focal lengths)"
         )
         binds.append(
-            f"{lens.name}: {what} binds at {both_units(nearest, unit)}; the {by} there is {field_at(nearest)}, not "
+            f"{lens.name}: {what} binds at {both_units(nearest, unit, kit.brackets)}; the {by} there is {field_at(nearest)}, not "
             f"{distance_words(wanted_m, unit)}. "
             "Take a longer lens or a tighter format."
         )
@@ -301,7 +301,7 @@ def _binds(
         m = size / (mm_from_m(wanted_m))
         needed = mm_from_m(longest) * m / (1 + m) ** 2
         binds.append(
-            f"The room binds: {both_units(distance_m, unit)} is needed and {both_units(longest, unit)} is left before the wall behind the "
+            f"The room binds: {both_units(distance_m, unit, kit.brackets)} is needed and {both_units(longest, unit, kit.brackets)} is left before the wall behind the "
             f"camera; the {by} there is {field_at(longest)}. A lens of {needed:.1f} mm would do it from there."
         )
     if VERDICTS[verdict_at(kit, i, j, focal_mm)] == "short":

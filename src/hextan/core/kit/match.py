@@ -252,13 +252,15 @@ def _move(kit: Kit, c: Candidate, ask: MatchAsk, size_mm: float, field_mm: float
     close = entry.lens.close_focus_m
     here = float(magnification_from_sensor(c.focal_mm, mm_from_m(ask.subject_m)))
     off = 100 * (size_mm / here / field_mm - 1)
-    text = _move_words(c, ask, by, off, 100 * (ratio - 1))
+    text = _move_words(kit, c, ask, by, off, 100 * (ratio - 1))
     if close is not None and m_from_mm(distance) < close:
-        text = f"{text} But the lens does not focus nearer than {both_units(close, ask.unit)}."
+        text = f"{text} But the lens does not focus nearer than {both_units(close, ask.unit, kit.brackets)}."
     return {"distance_m": m_from_mm(distance), "by_m": by, "background_ratio": ratio, "text": text}
 
 
-def _move_words(c: Candidate, ask: MatchAsk, by_m: float, off_percent: float, size_percent: float) -> str:
+def _move_words(
+    kit: Kit, c: Candidate, ask: MatchAsk, by_m: float, off_percent: float, size_percent: float
+) -> str:
     """Say how far the camera has to move, where the field from here is another one.
 
     Parameters
@@ -268,19 +270,22 @@ def _move_words(c: Candidate, ask: MatchAsk, by_m: float, off_percent: float, si
     """
     if abs(by_m) < 0.005 or abs(off_percent) < UNSEEN_PERCENT:
         return "No move needed."
-    way = f"{both_units(abs(by_m), ask.unit)} {'back' if by_m > 0 else 'nearer'}"
+    way = f"{both_units(abs(by_m), ask.unit, kit.brackets)} {'back' if by_m > 0 else 'nearer'}"
     if abs(by_m) < SAME_PLACE * ask.subject_m:
         text = f"{way} would be exact: from here it shows {signed(off_percent, 1)} %"
     else:
         text = f"{way} makes the field exact"
         if abs(size_percent) >= 0.05:
             text += (
-                f"; what stands {both_units(ask.background_m, ask.unit)} behind is then {abs(size_percent):.1f} % "
+                f"; what stands {both_units(ask.background_m, ask.unit, kit.brackets)} behind is then {abs(size_percent):.1f} % "
                 f"{'larger' if size_percent > 0 else 'smaller'} against the subject"
             )
     if abs(c.size_percent) < UNSEEN_PERCENT:
-        text += ". Far away both are the same: distances count from the sensor, and the lenses stand unequally far before it"
+        text += f", {_FAR_THE_SAME}"
     return f"{text}."
+
+
+_FAR_THE_SAME = "though far away it is the same"
 
 
 def _words(rows: list[MatchRow], ask: MatchAsk) -> list[str]:
@@ -300,4 +305,10 @@ def _words(rows: list[MatchRow], ask: MatchAsk) -> list[str]:
     off = f"{signed(best['size_percent'], 1, nothing=0.005)} % of the {by}"
     if abs(best["width_percent"] - best["size_percent"]) >= 0.05:
         off += f" ({signed(best['width_percent'], 1)} % of the width)"
-    return [head, f"Nearest: {near}, {off}."]
+    told = [head, f"Nearest: {near}, {off}."]
+    if any(row["move"] is not None and _FAR_THE_SAME in row["move"]["text"] for row in rows):
+        told.append(
+            "What is the same far away and not from here: distances count from the sensor, and lenses of unequal length "
+            "stand unequally far before it."
+        )
+    return told

@@ -110,7 +110,7 @@ def verdict_at(kit: Kit, i: int, j: int, focal_mm: float) -> int:
     if not kit.mounts[i, j]:
         return IMPOSSIBLE
     circle, needed = _circle_at(kit, i, j, focal_mm), _grown(kit, i, j, picture_scale(kit, i, j, focal_mm))
-    return int(coverage_numbers(circle + _NOISE_MM, needed, dark_at(kit, i, j, focal_mm)))
+    return int(coverage_numbers(circle + _NOISE_MM, needed, dark_at(kit, i, j, focal_mm), kit.seen_dark))
 
 
 def dark_at(kit: Kit, i: int, j: int, focal_mm: float) -> float:

@@ -49,23 +49,24 @@ def needed_circle_mm(
     )
 
 
-def coverage_numbers(circle_mm: Real, needed_mm: Real, dark: Real) -> Counts:
+def coverage_numbers(circle_mm: Real, needed_mm: Real, dark: Real, seen: float = DARK_SHARE) -> Counts:
     """Judge circles: numbers of `VERDICTS`, of the shape of all together. A circle of NaN is not stated.
 
     Parameters
     ----------
     dark : share of the window that the circle leaves dark (`dark_where_short`)
+    seen : from which share on that is called dark corners
     """
     circle, needed = np.asarray(circle_mm, dtype=float), np.asarray(needed_mm, dtype=float)
     with np.errstate(invalid="ignore"):
         spare = circle - needed
         covered = np.where(spare < needed * MARGINAL_SHARE, 1, 0)
-        return np.where(
-            np.isnan(circle), 3, np.where((spare < 0) & ~(np.asarray(dark) <= DARK_SHARE), 2, covered)
-        )
+        return np.where(np.isnan(circle), 3, np.where((spare < 0) & ~(np.asarray(dark) <= seen), 2, covered))
 
 
-def coverage_verdict(circle_mm: float | None, needed_mm: float, dark: float | None) -> Verdict:
+def coverage_verdict(
+    circle_mm: float | None, needed_mm: float, dark: float | None, seen: float = DARK_SHARE
+) -> Verdict:
     """Say how a circle does; None is not stated.
 
     >>> [coverage_verdict(mm, 29.2, dark) for mm, dark in ((31.5, 0.0), (29.5, 0.0), (29.1, 2e-5), (28.0, 5e-3), (None, None))]
@@ -74,7 +75,7 @@ def coverage_verdict(circle_mm: float | None, needed_mm: float, dark: float | No
     return VERDICTS[
         int(
             coverage_numbers(
-                np.nan if circle_mm is None else circle_mm, needed_mm, np.nan if dark is None else dark
+                np.nan if circle_mm is None else circle_mm, needed_mm, np.nan if dark is None else dark, seen
             )
         )
     ]

@@ -16,7 +16,7 @@ from hextan.core.documents import (
     mount_of,
     pair_notes_of,
 )
-from hextan.core.equipment import Package, ThingName, house_reference
+from hextan.core.equipment import Package, ThingName, f_of_t, house_facts
 from hextan.core.packing import KitAnswer, KitPlan, SideBySide, Watch, packed, side_by_side
 from hextan.core.production.document import ProductionDocument
 from hextan.core.production.numbers import counted
@@ -58,7 +58,7 @@ def package_of(document: ProductionDocument) -> Package:
     return Package(
         bodies=bodies,
         lens_sets=tuple(
-            lens_set_of(item.document, of(place, "lenses"), place + 1)
+            lens_set_of(item.document, of(place, "lenses"), place + 1, f_of_t(settings))
             for place, item in enumerate(document.lens_sets)
             if not item.removed
         ),
@@ -66,11 +66,7 @@ def package_of(document: ProductionDocument) -> Package:
         adapters=tuple(adapter_of(adapter, i) for i, adapter in enumerate(document.rig.adapters, 1)),
         filters=tuple(filter_of(each) for each in document.rig.filters),
         pair_notes=pair_notes_of(document.rig),
-        carried=frozenset(settings.carried),
-        coc=settings.coc,
-        references=tuple(settings.references),
-        reference=house_reference(settings, bodies),
-        deliveries=tuple(settings.deliveries),
+        **house_facts(settings, bodies),
         plan=document.plan if document.plan.stands else None,
     )
 

@@ -467,12 +467,13 @@ def _shutter(pair: Pair) -> Iterator[Difference]:
 
 def _distance(pair: Pair) -> Iterator[Difference]:
     at, needs, unit = pair.used.focus_m, pair.needs, pair.settings.unit
+    both = pair.settings.brackets
     if at is None:
         return
     span = needs.distance
     if needs.keep_out_m is not None and at < needs.keep_out_m * (1 - 1e-9):
         by = needs.shot.keep_out_by.strip() or "nobody who is named"
-        yield _row("keep_out", "Keep-out distance", both_units(needs.keep_out_m, unit), both_units(at, unit),
+        yield _row("keep_out", "Keep-out distance", both_units(needs.keep_out_m, unit, both), both_units(at, unit, both),
                    [f"set by {by}: whoever is responsible decides; no distance is called safe here"],
                    "NEARER THAN THE KEEP-OUT DISTANCE")  # fmt: skip
     if span.low * (1 - SAME_SHARE) <= at <= span.high * (1 + SAME_SHARE):

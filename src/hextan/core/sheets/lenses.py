@@ -329,7 +329,7 @@ def _picture(m: Material, up: Up, away: float, unit: Unit) -> SheetPicture:
         far_m = None if math.isinf(far) else far
         stop = up.found.setting
         lines.append(f"{stop.marks}{stop.stop:.3g}: {limits(near, far_m, away, unit).words()}")
-        sentence += f"; sharp {span_words(near, far_m, away, unit)}"
+        sentence += f"; sharp {span_words(near, far_m, away, unit, m.settings.brackets)}"
     return finder_picture(seen, lines, sentence)
 
 

@@ -342,7 +342,10 @@ def lens_up(
 def _short(found: BenchResult) -> bool:
     """Whether the circle leaves corners of what is recorded dark."""
     e = found.evaluation
-    return coverage_verdict(e.lens.image_circle_mm, float(e.needed_mm[0]), float(e.dark[0])) == "short"
+    return (
+        coverage_verdict(e.lens.image_circle_mm, float(e.needed_mm[0]), float(e.dark[0]), e.seen_dark)
+        == "short"
+    )
 
 
 def ends_of(lens: Lens, focal_mm: float | None = None) -> list[float]:

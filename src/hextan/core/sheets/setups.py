@@ -48,11 +48,11 @@ def bench_sheet(m: Material, plan: SheetPlan, draft: Draft) -> None:
     stop = "" if setting.stop is None else f" at {setting.marks}{setting.stop:.3g}"
     draft.lead = (
         f"{lens_words(setting.lens, setting.focal_mm)}{through}{stop} on {format_words(here)} of {here.body.name}, "
-        f"subject at {both_units(state.subject_m, unit)}, {state.fps:g} fps."
+        f"subject at {both_units(state.subject_m, unit, m.settings.brackets)}, {state.fps:g} fps."
     )
     links = view["links"]
     chain: list[list[Cell]] = [
-        [words("subject"), words(""), words(f"at {both_units(state.subject_m, unit)}. {links['subject']['text'] or ''}".strip())],
+        [words("subject"), words(""), words(f"at {both_units(state.subject_m, unit, m.settings.brackets)}. {links['subject']['text'] or ''}".strip())],
         [words("lens and adapter"), figure(links["lens"]["factor"], crop_words(links["lens"]["factor"])), words(f"{setting.focal_mm:g} mm{through}")],
         [words("readout"), figure(links["readout"]["factor"], crop_words(links["readout"]["factor"])),
          words(f"{links['readout']['width_mm']:.2f} × {links['readout']['height_mm']:.2f} mm. {links['readout']['menu'] or ''}".strip())],

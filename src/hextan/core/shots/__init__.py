@@ -6,7 +6,7 @@ from hextan.core.shots.by_plan import fingerprint
 from hextan.core.shots.checks import head_of
 from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
 from hextan.core.shots.judge import Judged, judge
-from hextan.core.shots.needs import Needs, needs_of
+from hextan.core.shots.needs import Needs, check_usual, needs_of
 from hextan.core.shots.pins import pinned_cell
 from hextan.core.shots.rented import rented_for
 from hextan.core.shots.rows import ON_PAGE, ROWS
@@ -33,6 +33,7 @@ __all__ = [
     "answer_of_shot",
     "bench_of_shot",
     "binds_of",
+    "check_usual",
     "choice_of",
     "day_order",
     "fingerprint",

@@ -384,6 +384,10 @@ class Cells:
     def widest_stop_t(self) -> Floats:
         """The widest stop that everything leaves, at a mark of the ring where one is among them; T at the sensor."""
         wide, narrow = self.no_wider.tightest(True), self.no_narrower.tightest(False)
+        stops = self.needs.stops
+        if stops is not None and not self.needs.must("stop"):
+            # One that is wished for is set as far as the musts leave it.
+            wide = np.maximum(wide, np.minimum(self.asked(stops.span.low), narrow))
         ring = np.sqrt(self.layout.transmission) / self.layout.magnification
         marks = np.array([*MARKED, np.inf])
         with np.errstate(invalid="ignore"):

@@ -23,7 +23,7 @@ from hextan.core.bench import ASSUMED_EIS
 from hextan.core.equipment import RecordingFormat, main_words
 from hextan.core.finder import Check as OfFormats
 from hextan.core.finder import FinderAsk, candidates, checks_of
-from hextan.core.optics import DARK_SHARE, MARGINAL_SHARE, extract_picture, media
+from hextan.core.optics import MARGINAL_SHARE, extract_picture, media
 from hextan.core.shots.cells import Cells
 from hextan.core.shots.layout import Layout
 
@@ -82,7 +82,7 @@ def _covers(cells: Cells) -> Check:
     circle = cells.circle_mm
     needed = layout.picture_needed_mm if only_picture else layout.needed_mm
     unknown = np.isnan(circle)
-    met = unknown | (circle >= needed * (1 - 1e-9)) | (cells.dark(only_picture) <= DARK_SHARE)
+    met = unknown | (circle >= needed * (1 - 1e-9)) | (cells.dark(only_picture) <= layout.package.seen_dark)
     share = np.where(met, 1.0, np.clip(np.nan_to_num(circle) / needed, 0, 1))
     with np.errstate(divide="ignore", invalid="ignore"):
         # A circle binds where it is marginal; elsewhere nobody thinks of it.

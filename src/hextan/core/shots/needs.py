@@ -7,7 +7,7 @@ import re
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from hextan.core.base import Fault, Unit, m_from_mm, mm_from_m, parse_rate
+from hextan.core.base import Fault, InvalidInputError, Unit, m_from_mm, mm_from_m, parse_rate
 from hextan.core.equipment import (
     DeliveryFrame,
     MainFormat,
@@ -125,6 +125,7 @@ def needs_of(shot: Shot, package: Package, settings: PackageSettings) -> Needs:
     What could be read; what could not is among its ``faults``, each with the name of its cell.
     """
     faults: list[Fault] = []
+    shot = _with_usual(shot, settings)
     unit: Unit = settings.unit
     base = float(parse_rate(settings.base_fps))
 
@@ -173,6 +174,32 @@ def needs_of(shot: Shot, package: Package, settings: PackageSettings) -> Needs:
         least_bits=settings.least_bits if needs.picture.bits is None else None,
         faults=tuple(faults),
     )
+
+
+def _with_usual(shot: Shot, settings: PackageSettings) -> Shot:
+    """A shot that says no stop or no support has the usual ones, as wishes."""
+    usual = {"stop": settings.usual_stop, "rig": settings.usual_rig}
+    said = {name: text for name, text in usual.items() if text.strip() and not getattr(shot, name).strip()}
+    # A row that asks nothing stays open.
+    if not said or not any(getattr(shot, row.name).strip() for row in ROWS if row.asks):
+        return shot
+    wishes: dict[Any, float] = {**dict.fromkeys(said, 1.0), **shot.wishes}
+    return shot.model_copy(update={**said, "wishes": wishes})
+
+
+def check_usual(settings: PackageSettings) -> None:
+    """Check that the cells of settings can be read.
+
+    Raises
+    ------
+    InvalidInputError
+        With what could stand there.
+    """
+    faults: list[Fault] = []
+    read("settings.usual_stop", settings.usual_stop, words.stops, faults)
+    read("settings.usual_rig", settings.usual_rig, words.rig, faults)
+    if faults:
+        raise InvalidInputError.of(*faults)
 
 
 def _main(shot: Shot, picture: Picture, settings: PackageSettings) -> MainFormat | None:

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from hextan.core.base import both_units, distance_words, just_covers_words, m_from_mm, stops_words
 from hextan.core.bench import EARS_M, NOSE_M
 from hextan.core.light import flicker
-from hextan.core.optics import DARK_SHARE, MARGINAL_SHARE, depth, upscaled
+from hextan.core.optics import MARGINAL_SHARE, depth, upscaled
 from hextan.core.shots.answers import ShotWarning
 from hextan.core.shots.cells import RIGHT_STOPS, Cells
 from hextan.core.shots.checks import head_of
@@ -63,7 +63,7 @@ def _covered(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     return (
         [("circle", f"{name} {just_covers_words(circle - needed)}: look at the corners.")]
         if circle / needed - 1 < MARGINAL_SHARE
-        and (circle >= needed or float(cells.dark(False)[i, j]) <= DARK_SHARE)
+        and (circle >= needed or float(cells.dark(False)[i, j]) <= cells.layout.package.seen_dark)
         else []
     )
 
@@ -80,7 +80,7 @@ def _face(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     return [
         (
             "face",
-            f"From {both_units(at, cells.settings.unit)} the nose of a face is drawn {100 * (ratio - 1):.0f} % larger than its ears.",
+            f"From {both_units(at, cells.settings.unit, cells.settings.brackets)} the nose of a face is drawn {100 * (ratio - 1):.0f} % larger than its ears.",
         )
     ]
 
@@ -123,13 +123,14 @@ def _kept_out(cells: Cells, i: int, j: int) -> list[tuple[str, str]]:
     keep = cells.needs.keep_out_m
     if keep is None:
         return []
-    unit, by = cells.settings.unit, cells.needs.shot.keep_out_by.strip() or "nobody who is named"
+    unit, both = cells.settings.unit, cells.settings.brackets
+    by = cells.needs.shot.keep_out_by.strip() or "nobody who is named"
     at = float(cells.distance_m[i, j])
     if at < keep * (1 - 1e-9):
-        stands = f"this plan breaks it at {both_units(at, unit)}: take a longer lens or a tighter window from farther back"
+        stands = f"this plan breaks it at {both_units(at, unit, both)}: take a longer lens or a tighter window from farther back"
     else:
-        stands = f"this plan stands at {both_units(at, unit)}"
-    return [("keep_out", f"Keep-out of {both_units(keep, unit)}, set by {by}: {stands}. No distance is called safe here: whoever "
+        stands = f"this plan stands at {both_units(at, unit, both)}"
+    return [("keep_out", f"Keep-out of {both_units(keep, unit, both)}, set by {by}: {stands}. No distance is called safe here: whoever "
              "is responsible decides on the day.")]  # fmt: skip
 
 

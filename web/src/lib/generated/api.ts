@@ -14668,6 +14668,12 @@ export interface components {
              */
             base_fps: string;
             /**
+             * Brackets
+             * @description Brackets.
+             * @default false
+             */
+            brackets: boolean;
+            /**
              * Cards
              * @description Cards.
              * @default []
@@ -14745,6 +14751,12 @@ export interface components {
              */
             schema_version: 1;
             /**
+             * Seen Dark Percent
+             * @description Seen dark, per cent.
+             * @default 0.1
+             */
+            seen_dark_percent: number;
+            /**
              * Shutter Deg
              * @description Shutter, degrees.
              * @default 180
@@ -14759,12 +14771,30 @@ export interface components {
                 [key: string]: "eyes" | "face" | "chest" | "waist" | "knees" | "full figure";
             };
             /**
+             * T Loss Stops
+             * @description T loss, stops.
+             * @default 0.3333333333333333
+             */
+            t_loss_stops: number;
+            /**
              * Unit
              * @description Unit.
              * @default m
              * @enum {string}
              */
             unit: "m" | "ft";
+            /**
+             * Usual Rig
+             * @description Usual rig.
+             * @default
+             */
+            usual_rig: string;
+            /**
+             * Usual Stop
+             * @description Usual stop.
+             * @default
+             */
+            usual_stop: string;
             /**
              * Wanted Fps
              * @description Wanted, frames a second.
@@ -14790,6 +14820,12 @@ export interface components {
              * @default 25
              */
             base_fps?: string;
+            /**
+             * Brackets
+             * @description Brackets.
+             * @default false
+             */
+            brackets?: boolean;
             /**
              * Cards
              * @description Cards.
@@ -14868,6 +14904,12 @@ export interface components {
              */
             schema_version?: 1;
             /**
+             * Seen Dark Percent
+             * @description Seen dark, per cent.
+             * @default 0.1
+             */
+            seen_dark_percent?: number;
+            /**
              * Shutter Deg
              * @description Shutter, degrees.
              * @default 180
@@ -14882,12 +14924,30 @@ export interface components {
                 [key: string]: "eyes" | "face" | "chest" | "waist" | "knees" | "full figure";
             };
             /**
+             * T Loss Stops
+             * @description T loss, stops.
+             * @default 0.3333333333333333
+             */
+            t_loss_stops?: number;
+            /**
              * Unit
              * @description Unit.
              * @default m
              * @enum {string}
              */
             unit?: "m" | "ft";
+            /**
+             * Usual Rig
+             * @description Usual rig.
+             * @default
+             */
+            usual_rig?: string;
+            /**
+             * Usual Stop
+             * @description Usual stop.
+             * @default
+             */
+            usual_stop?: string;
             /**
              * Wanted Fps
              * @description Wanted, frames a second.

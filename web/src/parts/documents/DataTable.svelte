@@ -110,6 +110,7 @@
     display: inline-block;
     min-width: 22px;
     min-height: 22px;
+    vertical-align: middle;
     color: var(--ink-soft);
   }
   .dim {

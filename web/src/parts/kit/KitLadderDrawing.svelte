@@ -131,7 +131,7 @@
       {/each}
     </svg>
   </div>
-  {#if needy.length}<p class="soft">
+  {#if needy.length}<p class="soft told">
       * {#each needy as p, i (p.format_id)}{i ? '; ' : ''}{p.names[0]} of {p.body}
         {p.needs.join(', ')}{/each}.
     </p>{/if}

@@ -88,6 +88,8 @@
     else if (window) editor.set('reference', { name: 'own', own: window, scan_mode_id: null, by })
     else editor.set('reference', { name: key, own: null, scan_mode_id: null, by })
   }
+  /** A third of a stop is kept exactly, and shown as it is said. */
+  const twoDigits = (value: unknown) => (typeof value === 'number' ? Number(value.toFixed(2)) : value)
   const MAINS = [
     { value: '50', label: '50 Hz' },
     { value: '60', label: '60 Hz' },
@@ -109,12 +111,19 @@
   }
 </script>
 
-{#snippet entry(path: string, label: string, value: unknown, kind: 'text' | 'number' = 'number')}
+{#snippet entry(
+  path: string,
+  label: string,
+  value: unknown,
+  kind: 'text' | 'number' = 'number',
+  placeholder = '',
+)}
   <EntryField
     {label}
     {kind}
     size={kind === 'text' ? 20 : 6}
     {value}
+    {placeholder}
     fault={editor.fault(path)}
     oninput={(typed) => editor.set(path, typed)}
   />
@@ -191,7 +200,43 @@
           onchange={(hz) => editor.set('mains_hz', Number(hz))}
         /></span
       >
+      <label class="item"
+        ><input
+          type="checkbox"
+          checked={settings.brackets}
+          onchange={(event) => editor.set('brackets', event.currentTarget.checked)}
+        />
+        {settings.unit === 'm' ? 'feet' : 'metres'} in brackets in sentences</label
+      >
     </div>
+    <h2>
+      House facts <span class="soft">what stands in where a shot, or a lens, does not say</span>
+    </h2>
+    <div class="bar">
+      <span class="item"
+        ><span class="soft">Usual stop</span>
+        {@render entry('usual_stop', 'Usual stop', settings.usual_stop, 'text', 'T2.8-T5.6')}</span
+      >
+      <span class="item"
+        ><span class="soft">Usual support</span>
+        {@render entry('usual_rig', 'Usual support', settings.usual_rig, 'text', 'gimbal 4.5 kg')}</span
+      >
+      <span class="item"
+        ><span class="soft">T only: the f-number is</span>
+        {@render entry('t_loss_stops', 'Stops from T to f', twoDigits(settings.t_loss_stops))} stops wider</span
+      >
+      <span class="item"
+        ><span class="soft">Dark corners from</span>
+        {@render entry('seen_dark_percent', 'Dark corners from, per cent', settings.seen_dark_percent)} % of the
+        recording</span
+      >
+    </div>
+    <p class="soft">
+      Usual stop and support are wishes of every shot that says none, written as in its cells (T2.8-T5.6;
+      gimbal 4.5 kg). Tested circles and noise limits are figures of the lens and the body: type them there,
+      with where they come from. Filters that are always there stand among the ND filters of Mounts and
+      adapters.
+    </p>
     <h2>
       What crops are counted against <span class="soft">on every page, sheet and file</span>
     </h2>
