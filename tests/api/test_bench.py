@@ -131,7 +131,7 @@ def test_focus_off_the_subject_is_told(view):
     assert view()["links"]["subject"]["text"] is None
     near = view(focus_m=3.25)["links"]["subject"]
     assert near["sharp"] is True
-    assert near["text"].startswith('Focus 50 mm (1 15/16") behind the subject: still inside the depth')
+    assert near["text"].startswith("Focus 50 mm behind the subject: still inside the depth")
     far = view(focus_m=4.0)["links"]["subject"]
     assert far["sharp"] is False
     assert "the subject is soft" in far["text"]
