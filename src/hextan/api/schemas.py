@@ -125,6 +125,8 @@ class PackageRead(Shape):
     #: What crops are told against where nothing else is asked.
     reference: BenchReference
     deliveries: list[DeliveryFrame]
+    #: What the plan was made by; None where there is none.
+    plan: str | None
 
     @classmethod
     def of(cls, package: Package) -> PackageRead:
@@ -187,6 +189,7 @@ class PackageRead(Shape):
             references=list(package.references),
             reference=package.reference,
             deliveries=list(package.deliveries),
+            plan=None if package.plan is None else package.plan.name,
         )
 
 

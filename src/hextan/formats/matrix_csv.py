@@ -12,7 +12,7 @@ from hextan.formats.table import cell_text
 HEADER = (
     "lens_set", "lens", "mounted", "body", "scan_mode", "format", "focal_mm", "focal_long_mm", "effective_mm",
     "effective_long_mm", "angle_deg", "angle_long_deg", "view", "coverage", "coverage_long", "needed_mm", "circle_mm",
-    "dark_share", "highest_fps", "needs",
+    "dark_share", "highest_fps", "needs", "assumed",
 )  # fmt: skip
 
 
@@ -56,4 +56,5 @@ def _cells(row: MatrixRow, column: MatrixColumn, j: int) -> list[Any]:
         figure(row, "dark_share", 6),
         column["highest_fps"],
         "; ".join(column["needs"]),
+        "; ".join(row["stands_in"].values()),
     ]

@@ -71,6 +71,8 @@ def _setup(each: CameraFacts, name: str, shown: bool) -> str:
         "body": each["body"], "mode": each["mode"], "format": each["format"], "lens": each["lens"],
         "adapters": "; ".join(each["adapters"]),
     }  # fmt: skip
+    if each["assumed"]:
+        custom["assumed"] = "; ".join(each["assumed"])
     own = [f"            custom string hextan:{key} = {_s(value)}" for key, value in custom.items()]
     figures = {"setMm": each["set_mm"], "subjectM": each["subject_m"], "focusM": each["focus_m"], "wideMm": each["wide_mm"],
                "stop": each["stop"], "fps": each["fps"], "shutterDeg": each["shutter_deg"], "squeeze": each["squeeze"],

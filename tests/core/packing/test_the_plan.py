@@ -7,7 +7,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hextan.core.base import RateSet
-from hextan.core.equipment import Pin, ThingName
+from hextan.core.equipment import Pin, ThePlan, ThingName
+from hextan.core.finder import FinderAsk, find_formats
+from hextan.core.kit import LadderAsk, MatchAsk, MatrixAsk, kit_ladder, kit_match, kit_matrix
 from hextan.core.packing import KitPlan, Packing, Watch, packed, plan_of, plan_seen
 from hextan.core.packing.answers import DONE
 from hextan.core.production import plan_view
@@ -220,3 +222,26 @@ def test_without_a_plan_nothing_is_said_of_one():
     assert (seen["made_at"], seen["otherwise"], seen["things"]) == (None, [], [])
     with pytest.raises(ValueError, match="needs a name"):
         ThingName(kind="body")
+
+
+def test_whole_kit_ladder_match_and_finder_begin_with_what_the_plan_carries():
+    """Bodies, lenses and adapters of the plan alone; everything where it is widened, or there is no plan."""
+    demo_package = demo().package
+    kept = [("body", "Skiff 46", ""), ("lens", "", "Wren"), ("lens", "Merrow 50", "Merrow")]
+    things = [ThingName(kind=kind, name=name, of=of) for kind, name, of in kept]
+    package = replace(demo_package, plan=ThePlan(kit="k", name="Small", made_at=MADE, things=things))
+    for ask, view in ((MatrixAsk, kit_matrix), (LadderAsk, kit_ladder), (MatchAsk, kit_match)):
+        assert view(package, ask()) == view(demo_package, ask(planned=True)), (
+            "without a plan, or widened, it is everything"
+        )
+    matrix = kit_matrix(package, MatrixAsk(planned=True))
+    assert {column["body"] for column in matrix["columns"]} == {"Skiff 46"}
+    assert {row["set"] for row in matrix["rows"]} == {"Wren", "Merrow"}
+    assert [row["name"] for row in matrix["rows"] if row["set"] == "Merrow"] == ["Merrow 50"]
+    # No adapter is carried: a lens of another mount does not go on.
+    assert all(not way["adapter_ids"] for row in matrix["rows"] for way in row["ways"])
+    ladder = kit_ladder(package, LadderAsk(planned=True))
+    assert {picture["body"] for picture in ladder["pictures"]} == {"Skiff 46"}
+    found = find_formats(package, PLAIN, FinderAsk(planned=True))
+    assert {row["body"] for row in found["ranked"]} == {"Skiff 46"}
+    assert {row["body"] for row in find_formats(package, PLAIN, FinderAsk())["ranked"]} > {"Skiff 46"}

@@ -192,7 +192,7 @@ def _aperture(bench: _Bench) -> ApertureRead:
         else f"Depth goes by f/{n:.3g}"
     ]
     if from_t:
-        words[0] += ", taken a third of a stop wider than T, because the lens states no f-number"
+        words[0] += f", taken {setting.lens.wider_than_t}, because the lens states no f-number"
     lost = float(close_up_stops(bench.plane.magnification, bench.lens.pupil_magnification))
     if lost >= 0.05:
         words.append(f"focused so close the lens works at f/{n * growth:.3g} and loses {lost:.1f} stops")

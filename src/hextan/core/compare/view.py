@@ -276,6 +276,7 @@ def _column(
         notes.append(f"{setting.lens.name} focuses no closer than {distance_words(close, comparison.unit)}.")
     notes += [f"{chosen.recording.name} {text}." for text in needs_words(chosen, package.carried)]
     if not s.virtual:
+        notes += [f"{setting.lens.name}: {told}." for told in setting.lens.stands_in.values()]
         notes += [f"{note}." for note in package.rig.notes_on(setting.lens.name, chosen.body.name)]
         notes += s.exposing.notes
     return {

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 from typing import Any, Literal, NamedTuple, TypeAlias
 
-from hextan.core.base import Floats, RateSet
+from hextan.core.base import Floats, RateSet, stops_words
 from hextan.core.equipment.answers import Limit
 from hextan.core.equipment.settings import DeliveryFrame
 from hextan.core.equipment.the_plan import ThePlan
@@ -337,6 +337,29 @@ class Lens:
     correction_long: float | None = None
     #: Figures that nobody stated and that stand in, by their names: a verdict that rests on one says so.
     assumed: frozenset[str] = frozenset()
+
+    @property
+    def stands_in(self) -> dict[str, str]:
+        """What stands in for figures that nobody stated, in words, by the figure's name: no verdict on it is sure."""
+        told = {}
+        if "image_circle_mm" in self.assumed:
+            told["image_circle_mm"] = (
+                f"its circle is assumed{f', as made for {self.designed_for}' if self.designed_for else ''}"
+            )
+        if "f_number" in self.assumed:
+            told["f_number"] = f"its f-number is taken {self.wider_than_t}"
+        if "close_focus_m" in self.assumed:
+            told["close_focus_m"] = "its close focus is assumed"
+        return told
+
+    @property
+    def wider_than_t(self) -> str:
+        """How an f-number that stands in lies to the T-stop that is stated, in words."""
+        if self.f_number is None or self.t_stop is None or abs(self.t_stop / self.f_number - 1) < 1e-9:
+            return "as T"
+        stops = 2 * math.log2(self.t_stop / self.f_number)
+        third = abs(stops - 1 / 3) < 0.005
+        return f"{'a third of a stop' if third else stops_words(stops, 2)} wider than T"
 
     @property
     def is_zoom(self) -> bool:

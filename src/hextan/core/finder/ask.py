@@ -58,6 +58,8 @@ class FinderAsk(Part):
     lens: LensAtHand | None = None
     #: Look over the whole catalogue as well: what would have to be rented.
     catalogue: bool = False
+    #: Only bodies that the plan carries; all where there is none, or the catalogue is looked over.
+    planned: bool = False
     rate: RateWish | None = None
     delivery: DeliveryWish | None = None
     oversampling: AtLeast | None = None

@@ -62,6 +62,8 @@ class CameraFacts(TypedDict):
     shutter_deg: float
     ei: int | None
     camera_height_m: float
+    #: What stands in for figures of the lens that nobody stated.
+    assumed: list[str]
     things: list[ThingFacts]
 
 
@@ -136,5 +138,6 @@ def facts_of(package: Package, state: BenchState, name: str) -> CameraFacts:
         else min(360 * state.light.shutter_s * state.fps, 360.0),
         "ei": state.light.ei,
         "camera_height_m": state.scene.camera_height_m,
+        "assumed": list(setting.lens.stands_in.values()),
         "things": [subject, *others],
     }

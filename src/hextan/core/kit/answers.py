@@ -68,6 +68,8 @@ class MatrixRow(MatrixFigures):
     focal_max_mm: float
     squeeze: float
     projection: str
+    #: What stands in for figures of it that nobody stated, in words, by the figure's name.
+    stands_in: dict[str, str]
     ways: list[MountedBy]
     via: list[int | None]
     why_not: dict[str, str]
@@ -343,6 +345,8 @@ class CoverageLens(TypedDict):
     marks: str
     adapter_ids: list[int]
     notes: list[Note]
+    #: What stands in for figures of it that nobody stated, in words, by the figure's name.
+    stands_in: dict[str, str]
     mounting: Mounted
 
 

@@ -26,13 +26,14 @@ from hextan.core.equipment import (
     Package,
     Rig,
     ScanMode,
+    ThePlan,
     highest_of,
     needs_words,
     ways,
 )
 from hextan.core.evaluation import BenchReference, FormatColumns, columns_of
 from hextan.core.kit.answers import PictureRead
-from hextan.core.kit.ask import KitAsk
+from hextan.core.kit.ask import KitAsk, WidenedAsk
 from hextan.core.optics import VERDICTS as OF_CIRCLES
 from hextan.core.optics import (
     ReferenceWindow,
@@ -176,7 +177,11 @@ def kit_of(package: Package, ask: KitAsk) -> Kit:
     reference = window_of_reference(package.modes, ask.reference or package.reference)
     places = _places(package, ask)
     ids = tuple(p.recording.id for p in places)
-    which = (None if ask.lens_set_ids is None else tuple(ask.lens_set_ids), ask.mounted)
+    which = (
+        None if ask.lens_set_ids is None else tuple(ask.lens_set_ids),
+        ask.mounted,
+        _plan(package, ask) is not None,
+    )
     entries = _kept(package, ("entries", *which), lambda: _entries(package, ask))
     shape = (len(entries), len(places))
     squeezes = sorted({e.lens.squeeze for e in entries}) or [1.0]
@@ -253,6 +258,10 @@ def window_of_reference(modes: dict[int, tuple[Body, ScanMode]], asked: BenchRef
 
 def _places(package: Package, ask: KitAsk) -> list[FormatInPackage]:
     places = list(package.formats.values())
+    plan = _plan(package, ask)
+    if plan is not None:
+        carried = {body.id for body in package.bodies if plan.has("body", body.name)}
+        places = [p for p in places if p.body.id in carried]
     if ask.body_ids is not None:
         places = [p for p in places if p.body.id in set(ask.body_ids)]
     if ask.format_ids is not None:
@@ -267,8 +276,11 @@ def _places(package: Package, ask: KitAsk) -> list[FormatInPackage]:
 
 def _entries(package: Package, ask: KitAsk) -> list[KitEntry]:
     entries = []
+    plan = _plan(package, ask)
     for lens_set, lens in package.lenses.values():
         if ask.lens_set_ids is not None and lens_set.id not in ask.lens_set_ids:
+            continue
+        if plan is not None and not plan.has("lens", lens.name, lens_set.name):
             continue
         ends: list[tuple[float, End]] = [(lens.focal_min_mm, "")]
         if lens.is_zoom:
@@ -278,10 +290,21 @@ def _entries(package: Package, ask: KitAsk) -> list[KitEntry]:
     return entries
 
 
+def _plan(package: Package, ask: KitAsk) -> ThePlan | None:
+    """The plan, where only what it carries is looked at."""
+    return package.plan if isinstance(ask, WidenedAsk) and ask.planned else None
+
+
 def _ways(package: Package, lens: Lens, ask: KitAsk) -> list[dict[int, Mounting]]:
     """How a lens is put on: by body the simplest way, then (when asked) every other magnification."""
+    plan = _plan(package, ask)
     possible = {
-        body.id: [way for way in ways(package.rig, lens, body) if way.verdict != "impossible"]
+        body.id: [
+            way
+            for way in ways(package.rig, lens, body)
+            if way.verdict != "impossible"
+            and (plan is None or all(plan.has("adapter", adapter.name) for adapter in way.adapters))
+        ]
         for body in package.bodies
     }
     rows = [{body: found[0] for body, found in possible.items() if found}]

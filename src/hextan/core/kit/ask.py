@@ -29,13 +29,20 @@ class KitAsk(Part):
     unit: Unit = "m"
 
 
-class MatrixAsk(KitAsk):
+class WidenedAsk(KitAsk):
+    """A look at the kit that begins with what the plan carries, and can be widened."""
+
+    #: Only what the plan carries, put on with what it carries; everything where there is none.
+    planned: bool = False
+
+
+class MatrixAsk(WidenedAsk):
     """The matrix: recording formats one by one, those with the same picture together, or classes."""
 
     across: Literal["formats", "pictures", "classes"] = "pictures"
 
 
-class LadderAsk(KitAsk):
+class LadderAsk(WidenedAsk):
     """The ladder of all effective focal lengths."""
 
     mounted: Literal["simplest", "every"] = "every"
@@ -46,7 +53,7 @@ class LadderAsk(KitAsk):
     base_format_id: Id | None = None
 
 
-class MatchAsk(KitAsk):
+class MatchAsk(WidenedAsk):
     """A wanted equivalent: like a 50 on full frame, at the subject's distance."""
 
     mounted: Literal["simplest", "every"] = "every"

@@ -55,6 +55,7 @@ def coverage_view(package: Package, ask: CoverageAsk) -> CoverageView:
             "marks": setting.marks,
             "adapter_ids": [a.id for a in setting.adapters],
             "notes": setting.notes,
+            "stands_in": setting.lens.stands_in,
             "mounting": on_body.told,
         },
         "map": drawn,

@@ -69,7 +69,7 @@ def kit_ladder(package: Package, ask: LadderAsk) -> KitLadder:
     spans = _joined([(r.short_mm, r.long_mm) for r in rungs])
     gaps = [(a[1], b[0]) for a, b in pairwise(spans) if b[0] / a[1] > ask.gap_ratio * (1 + 1e-9)]
     everything = kit_of(package, ask.model_copy(update={"format_ids": None, "body_ids": None, "least_fps": None,
-                                                        "mounted": "every"}))  # fmt: skip
+                                                        "planned": False, "mounted": "every"}))  # fmt: skip
     doubles = _doubles(kit, rungs, ask.double_percent)
     return {
         "reference": reference_dict(kit),

@@ -99,6 +99,7 @@ def _rows(kit: Kit, shown: list[int]) -> list[MatrixRow]:
                 "focal_max_mm": entry.lens.focal_max_mm,
                 "squeeze": entry.lens.squeeze,
                 "projection": entry.lens.projection,
+                "stands_in": entry.lens.stands_in,
                 "ways": [way_dict(way) for way in ways],
                 "via": [via.get(body.id) for body in bodies],
                 "why_not": {

@@ -190,7 +190,7 @@ def _depth_told(up: Up, front: Front) -> str:
     )
     through = "" if not f.setting.adapters else f" through {' + '.join(a.name for a in f.setting.adapters)}"
     from_t = (
-        f" Depth goes by an assumed f-number, a third of a stop wider than T, because the lens states none: {by}."
+        f" Depth goes by an assumed f-number, {f.setting.lens.wider_than_t}, because the lens states none: {by}."
         if "f_number" in f.setting.lens.assumed
         else f" Depth goes by f-numbers: {by}."
         if f.setting.marks == "T"

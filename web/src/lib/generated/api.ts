@@ -6559,6 +6559,13 @@ export interface components {
              */
             notes: components["schemas"]["Note"][];
             /**
+             * Stands In
+             * @description Stands in.
+             */
+            stands_in: {
+                [key: string]: string;
+            };
+            /**
              * Stop
              * @description Stop as the ring is marked.
              */
@@ -8897,6 +8904,12 @@ export interface components {
             levelling_deg?: components["schemas"]["AtLeast"] | null;
             /** @description Samples for each recorded pixel. */
             oversampling?: components["schemas"]["AtLeast"] | null;
+            /**
+             * Planned
+             * @description Planned.
+             * @default false
+             */
+            planned?: boolean;
             /** @description Rate. */
             rate?: components["schemas"]["RateWish"] | null;
             /** @description Raw. */
@@ -10521,6 +10534,12 @@ export interface components {
              * @enum {string}
              */
             mounted?: "simplest" | "every";
+            /**
+             * Planned
+             * @description Planned.
+             * @default false
+             */
+            planned?: boolean;
             /** @description What crops and effective focal lengths are told against. */
             reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
@@ -12672,6 +12691,12 @@ export interface components {
              *     }
              */
             on?: components["schemas"]["BenchReferenceIn"];
+            /**
+             * Planned
+             * @description Planned.
+             * @default false
+             */
+            planned?: boolean;
             /** @description What crops and effective focal lengths are told against. */
             reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
@@ -12994,6 +13019,12 @@ export interface components {
              * @enum {string}
              */
             mounted?: "simplest" | "every";
+            /**
+             * Planned
+             * @description Planned.
+             * @default false
+             */
+            planned?: boolean;
             /** @description What crops and effective focal lengths are told against. */
             reference?: components["schemas"]["BenchReferenceIn"] | null;
             /**
@@ -13220,6 +13251,13 @@ export interface components {
              * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
              */
             squeeze: number;
+            /**
+             * Stands In
+             * @description Stands in.
+             */
+            stands_in: {
+                [key: string]: string;
+            };
             /**
              * Verdict
              * @description What it comes to.
@@ -14648,6 +14686,11 @@ export interface components {
              * @description Lens sets.
              */
             lens_sets: components["schemas"]["LensSetRead"][];
+            /**
+             * Plan
+             * @description Plan.
+             */
+            plan: string | null;
             /** @description What crops and effective focal lengths are told against. */
             reference: components["schemas"]["BenchReference"];
             /**

@@ -54,8 +54,7 @@
 <span class="item"
   ><span class="soft">For depth</span>
   <span class="figure">f/{aperture(view.lens.mounted.f_number)}</span>
-  {#if view.lens.assumed.includes('f_number')}<span class="warn">assumed, a third wider than T</span
-    >{/if}</span
+  {#if view.lens.assumed.includes('f_number')}<span class="warn">assumed from T</span>{/if}</span
 >
 {#if lens.projection !== 'rectilinear'}<span class="item">{lens.projection} fisheye</span>{/if}
 <LensLadder

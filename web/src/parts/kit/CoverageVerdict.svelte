@@ -20,7 +20,9 @@
   <p class="head {answer.map.verdict}">
     <strong
       >{COVERAGE[answer.map.verdict].sign}
-      {lens} in {format}: {COVERAGE[answer.map.verdict].words}</strong
+      {lens} in {format}: {COVERAGE[answer.map.verdict].words}{answer.lens.stands_in['image_circle_mm']
+        ? ', if its circle is as assumed'
+        : ''}</strong
     >
     <span class="figure"
       >{answer.map.circle_mm === null

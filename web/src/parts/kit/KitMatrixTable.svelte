@@ -140,6 +140,7 @@
           <th scope="row"
             >{r.name}{#if r.ways.length && r.ways.every((w) => w.magnification !== 1)}<span class="soft">
                 ×{r.ways[0]?.magnification.toFixed(2)}</span
+              >{/if}{#if r.stands_in['image_circle_mm']}<br /><span class="soft small">circle assumed</span
               >{/if}</th
           >
           {#if i >= from && i < to}

@@ -14,9 +14,11 @@
     ways?: boolean
     /** Whether a part of the bodies and lens sets can be chosen here. */
     parts?: boolean
-    onchange: (part: Partial<KitAsk>) => void
+    /** Whether only what the plan carries is looked at; none where that is no choice here. */
+    planned?: boolean
+    onchange: (part: Partial<KitAsk> & { planned?: boolean }) => void
   }
-  let { ask, package: equipment, ways = true, parts = true, onchange }: Props = $props()
+  let { ask, package: equipment, ways = true, parts = true, planned, onchange }: Props = $props()
 
   const MOUNTED = [
     { value: 'simplest', label: 'the simplest way' },
@@ -61,6 +63,16 @@
         value={ask.mounted}
         onchange={(mounted) => onchange({ mounted })}
       /></label
+    >
+  {/if}
+  {#if planned !== undefined && equipment.plan !== null}
+    <label class="item" title="The plan is {equipment.plan}: without the tick everything of the package"
+      ><input
+        type="checkbox"
+        checked={planned}
+        onchange={(event) => onchange({ planned: event.currentTarget.checked })}
+      />
+      only what the plan carries</label
     >
   {/if}
   {#if parts}

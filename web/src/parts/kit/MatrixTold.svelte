@@ -36,7 +36,7 @@
           >{row.long && verdictsOf(row, j).length > 1 ? (i ? ', long end ' : 'wide end ') : ''}{COVERAGE[v]
             .sign}
           {COVERAGE[v].words}</span
-        >{/each}:
+        >{/each}{#if row.stands_in['image_circle_mm']}, if its circle is as assumed{/if}:
       {#if row.circle_mm[j] != null}<span class="figure"
           >circle {mm(row.circle_mm[j])} of {mm(row.needed_mm[j])} mm</span
         >{#if row.dark_share[j]}, {share(row.dark_share[j] ?? 0)} dark ({row.dark_corners[j]?.length === 4

@@ -43,7 +43,10 @@
           <tr><th scope="rowgroup" colspan={columns.length + 1} class="set-name">{r.set}</th></tr>
         {/if}
         <tr>
-          <th scope="row">{r.name}</th>
+          <th scope="row"
+            >{r.name}{#if r.stands_in['image_circle_mm']}<br /><span class="soft">circle assumed</span
+              >{/if}</th
+          >
           {#each columns as c, n (c.format_id)}
             {@const j = start + n}
             <td

@@ -130,9 +130,9 @@ const MATRIX = {
   columns: [{ format_id: 9, format_ids: [9, 10], name: 'UHD', mode: 'Full', body: 'Skerry', body_id: 1, also: ['HD'], format_class: 'Super 35', recorded_mm: [25, 14], picture_mm: [25, 10.5], highest_fps: 60, needs: ['needs the recorder'] }],
   rows: [
     { lens_id: 4, lens_set_id: 3, name: 'Heron 50', set: 'Heron', focal_min_mm: 50, focal_max_mm: 50, squeeze: 1, projection: 'rectilinear',
-      ways: [{ adapter_ids: [], name: 'directly', magnification: 1, stops_lost: 0, consequences: [] }], via: [0], why_not: {}, pair_notes: { 1: ['support it'] }, ...figures(49.1, 'covers'), long: null },
+      ways: [{ adapter_ids: [], name: 'directly', magnification: 1, stops_lost: 0, consequences: [] }], via: [0], why_not: {}, pair_notes: { 1: ['support it'] }, stands_in: { image_circle_mm: 'its circle is assumed' }, ...figures(49.1, 'covers'), long: null },
     { lens_id: 5, lens_set_id: 3, name: 'Zoom', set: 'Heron', focal_min_mm: 20, focal_max_mm: 80, squeeze: 1, projection: 'rectilinear',
-      ways: [{ adapter_ids: [2], name: 'reducer', magnification: 0.71, stops_lost: -0.9, consequences: [] }], via: [0], why_not: {}, pair_notes: { 1: ['support it'] }, ...figures(20, 'short'), long: figures(80, 'covers') },
+      ways: [{ adapter_ids: [2], name: 'reducer', magnification: 0.71, stops_lost: -0.9, consequences: [] }], via: [0], why_not: {}, pair_notes: { 1: ['support it'] }, stands_in: { image_circle_mm: 'its circle is assumed' }, ...figures(20, 'short'), long: figures(80, 'covers') },
   ],
 } as unknown as KitMatrix // prettier-ignore
 

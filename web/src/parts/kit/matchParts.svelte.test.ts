@@ -195,7 +195,8 @@ it('tells what keeps the field in slow motion', async () => {
 describe('a lens as it is set for coverage', () => {
   const ask = { format_id: 9, lens_id: 5, adapter_ids: null } as CoverageAsk
   const shown = {
-    lens_id: 5, name: 'Zoom', focal_mm: 35, stop: 2.8, stops: [2.8, 4], marks: 'T', adapter_ids: [1],
+    lens_id: 5, name: 'Zoom', focal_mm: 35, stop: 2.8, stops: [2.8, 4], marks: 'T', stands_in: {},
+    adapter_ids: [1],
     notes: [{ level: 'warn', code: 'x', text: 'Mind.' }], mounting: { verdict: 'possible', reasons: [], consequences: [] },
   } as CoverageView['lens'] // prettier-ignore
 

@@ -55,6 +55,7 @@
   /** Begin with the lens of the Bench, the package's wanted rate, and what a picture usually needs. */
   function firstAsk(settings: PackageSettings): FinderAsk {
     return {
+      planned: true,
       lens: bench && {
         lens_id: bench.lens_id,
         adapter_id: bench.adapter_id,
@@ -97,6 +98,15 @@
         fault={(path) => faults[path]}
         onchange={change}
       />
+      {#if equipment?.plan != null && !ask.catalogue}
+        <label class="over"
+          ><input
+            type="checkbox"
+            checked={ask.planned ?? false}
+            onchange={(event) => change({ planned: event.currentTarget.checked })}
+          /> Only bodies that the plan carries</label
+        >
+      {/if}
       <label class="over"
         ><input
           type="checkbox"

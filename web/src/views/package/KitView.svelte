@@ -16,7 +16,7 @@
   // svelte-ignore state_referenced_locally
   const look = new KitLook<MatrixAsk, KitMatrix>(
     productionId,
-    (bench) => ({ ...asOnBench(bench), across: 'pictures', mounted: 'simplest' }),
+    (bench) => ({ ...asOnBench(bench), planned: true, across: 'pictures', mounted: 'simplest' }),
     (ask, signal) => client.readMatrix(productionId, ask, signal),
   )
   let copied = $state('')
@@ -63,7 +63,12 @@
 
 <NoticeBar what="package" problem={look.problem} onresolve={() => {}} onundo={null} />
 {#if look.ask && look.equipment}
-  <KitSettings ask={look.ask} package={look.equipment} onchange={(part) => look.change(part)} />
+  <KitSettings
+    ask={look.ask}
+    package={look.equipment}
+    planned={look.ask.planned ?? false}
+    onchange={(part) => look.change(part)}
+  />
   <div class="bar">
     <label
       ><span class="soft">Across</span>

@@ -23,6 +23,7 @@
       )
       return {
         ...asOnBench(bench),
+        planned: true,
         mounted: 'simplest',
         body_ids: body && equipment.bodies.length > 1 ? [body.id] : null,
         least_fps: null,
@@ -48,7 +49,12 @@
   onundo={null}
 />
 {#if look.ask && look.equipment}
-  <KitSettings ask={look.ask} package={look.equipment} onchange={(part) => look.change(part)} />
+  <KitSettings
+    ask={look.ask}
+    package={look.equipment}
+    planned={look.ask.planned ?? false}
+    onchange={(part) => look.change(part)}
+  />
   <div class="bar">
     <span class="item"
       ><span class="soft">Only formats that reach</span><EntryField

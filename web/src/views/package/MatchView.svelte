@@ -27,6 +27,7 @@
     id,
     (bench) => ({
       ...asOnBench(bench),
+      planned: true,
       mounted: 'simplest',
       focal_mm: 50,
       on: { name: 'full_frame', own: null, scan_mode_id: null, by: 'width' },
@@ -89,7 +90,15 @@
 
 <NoticeBar what="package" problem={loose} onresolve={() => {}} onundo={null} />
 {#if match.ask && match.equipment && match.bench}
-  <KitSettings ask={match.ask} package={match.equipment} onchange={change} />
+  <KitSettings
+    ask={match.ask}
+    package={match.equipment}
+    planned={match.ask.planned ?? false}
+    onchange={({ planned, ...part }) => {
+      if (planned !== undefined) match.change({ planned })
+      else change(part)
+    }}
+  />
   <MatchPanel
     {...given(match)}
     ask={match.ask}
