@@ -108,7 +108,7 @@
   .lens,
   .left {
     white-space: normal;
-    min-width: 150px;
+    min-width: 112px;
   }
   .good .lens {
     color: var(--ok);
