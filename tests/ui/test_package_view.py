@@ -377,6 +377,14 @@ def test_settings_and_mounts_can_be_undone(page, base_url, home):
     expect(rate).to_have_value("50")
     page.keyboard.press("Control+z")
     expect(rate).to_have_value(before)
+    # The page speaks as Settings say, also when they are undone.
+    words = page.get_by_role("radiogroup", name="Words of the trade")
+    words.get_by_text("stills", exact=True).click()
+    undo.click()
+    expect(words.get_by_role("radio", name="cine")).to_be_checked()
+    page.get_by_role("link", name="Compare", exact=True).click()
+    expect(page.get_by_label("EI of A")).to_be_visible()
+    expect(page.get_by_label("ISO of A")).to_have_count(0)
     page.goto(f"{home}/mounts")
     notes = page.locator('td[aria-label^="Flange distance of "]').first
     told = notes.inner_text()

@@ -13,6 +13,8 @@ from hextan.paper.tables import put_table
 #: A last page that is filled no further than this share holds lines that stand alone; type is made so much smaller for them.
 _ALONE = 0.15
 _TIGHTER = (0.97, 0.94, 0.91)
+#: And never smaller than this, points: small papers have small type already.
+_LEAST_PT = 7.5
 
 
 def laid_out(sheet: Sheet, plan: SheetPlan, printed: Printed) -> list[Page]:
@@ -33,7 +35,8 @@ def filled(sheet: Sheet, plan: SheetPlan, printed: Printed) -> list[Page]:
     paper = paper_of(plan)
     flow = _flown(sheet, paper, printed)
     # A few lines alone on a last page are taken back by slightly smaller type.
-    for factor in _TIGHTER if len(flow.pages) > 1 and _filled_share(flow) < _ALONE else ():
+    alone = len(flow.pages) > 1 and _filled_share(flow) < _ALONE
+    for factor in (f for f in _TIGHTER if alone and paper.size_pt * f >= _LEAST_PT):
         tighter = _flown(sheet, paper.larger(factor), printed)
         if len(tighter.pages) < len(flow.pages):
             return tighter.finished()

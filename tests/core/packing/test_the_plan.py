@@ -234,7 +234,7 @@ def test_whole_kit_ladder_match_and_finder_begin_with_what_the_plan_carries():
         assert view(package, ask()) == view(demo_package, ask(planned=True)), (
             "without a plan, or widened, it is everything"
         )
-    matrix = kit_matrix(package, MatrixAsk(planned=True))
+    matrix_of_all, matrix = kit_matrix(package, MatrixAsk()), kit_matrix(package, MatrixAsk(planned=True))
     assert {column["body"] for column in matrix["columns"]} == {"Skiff 46"}
     assert {row["set"] for row in matrix["rows"]} == {"Wren", "Merrow"}
     assert [row["name"] for row in matrix["rows"] if row["set"] == "Merrow"] == ["Merrow 50"]
@@ -245,3 +245,8 @@ def test_whole_kit_ladder_match_and_finder_begin_with_what_the_plan_carries():
     found = find_formats(package, PLAIN, FinderAsk(planned=True))
     assert {row["body"] for row in found["ranked"]} == {"Skiff 46"}
     assert {row["body"] for row in find_formats(package, PLAIN, FinderAsk())["ranked"]} > {"Skiff 46"}
+    # A plan of which no body is here any more, by its name, narrows nothing.
+    gone = ThePlan(kit="k", name="Small", made_at=MADE, things=[ThingName(kind="body", name="Renamed since")])
+    renamed = replace(demo_package, plan=gone)
+    assert find_formats(renamed, PLAIN, FinderAsk(planned=True)) == find_formats(renamed, PLAIN, FinderAsk())
+    assert len(kit_matrix(renamed, MatrixAsk(planned=True))["columns"]) == len(matrix_of_all["columns"])

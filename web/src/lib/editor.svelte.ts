@@ -7,7 +7,7 @@ import { Latest } from './latest'
 import { merged, type Difference } from './merging'
 import { alike, getAt, parsePath, setAt, type Step } from './paths'
 import type { Problem } from './types'
-import { hearKept, tellKept } from './windows'
+import { hearKept, tellKept } from './otherTabs'
 
 const KEEP_AFTER_MS = 700
 

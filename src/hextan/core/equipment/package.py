@@ -528,6 +528,14 @@ class Package:
         """What other modules have worked out of this package and keep with it."""
         return {}
 
+    def places(self, planned: bool = False) -> list[FormatInPackage]:
+        """Every recording format; where that is asked for those of bodies that the plan carries, as long as one of them is here."""
+        every, plan = list(self.formats.values()), self.plan
+        if not planned or plan is None:
+            return every
+        carried = {body.id for body in self.bodies if plan.has("body", body.name)}
+        return [here for here in every if here.body.id in carried] or every
+
     @cached_property
     def _sets_of_lens_names(self) -> dict[str, list[str]]:
         found: dict[str, list[str]] = {}

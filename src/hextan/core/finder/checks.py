@@ -99,10 +99,7 @@ def candidates(package: Package, ask: FinderAsk) -> Candidates:
     InvalidInputError
         A lens or adapter that the production does not have, or none where coverage or angle are asked.
     """
-    places = list(package.formats.values())
-    if ask.planned and not ask.catalogue and package.plan is not None:
-        carried = {body.id for body in package.bodies if package.plan.has("body", body.name)}
-        places = [here for here in places if here.body.id in carried]
+    places = package.places(ask.planned and not ask.catalogue)
     setting = _lens_at_hand(package, ask)
     lens = None if setting is None else setting.lens
     squeeze = 1.0 if lens is None else lens.squeeze

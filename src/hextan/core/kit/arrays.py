@@ -257,11 +257,7 @@ def window_of_reference(modes: dict[int, tuple[Body, ScanMode]], asked: BenchRef
 
 
 def _places(package: Package, ask: KitAsk) -> list[FormatInPackage]:
-    places = list(package.formats.values())
-    plan = _plan(package, ask)
-    if plan is not None:
-        carried = {body.id for body in package.bodies if plan.has("body", body.name)}
-        places = [p for p in places if p.body.id in carried]
+    places = package.places(_plan(package, ask) is not None)
     if ask.body_ids is not None:
         places = [p for p in places if p.body.id in set(ask.body_ids)]
     if ask.format_ids is not None:

@@ -34,6 +34,13 @@
     onundoable(null)
   })
   const settings = $derived(editor.settings)
+  // The page speaks as Settings say, also when they are undone, or changed in another tab.
+  $effect(() => {
+    if (settings) {
+      trade.words = settings.words
+      trade.unit = settings.unit
+    }
+  })
   /** What recording formats need, as their bodies name it. */
   let needed = $state.raw<string[]>([])
   let equipment = $state.raw<Package | null>(null)
@@ -167,10 +174,7 @@
           label="Words of the trade"
           options={TRADES}
           value={settings.words}
-          onchange={(words) => {
-            editor.set('words', words)
-            trade.words = words
-          }}
+          onchange={(words) => editor.set('words', words)}
         /> <span class="soft">{TRADES.find((row) => row.value === settings.words)?.about}</span></span
       >
     </div>
@@ -186,10 +190,7 @@
         label="Unit of distances"
         options={UNITS}
         value={settings.unit}
-        onchange={(unit) => {
-          editor.set('unit', unit)
-          trade.unit = unit
-        }}
+        onchange={(unit) => editor.set('unit', unit)}
       />
       <span class="item"
         ><span class="soft">Mains</span>
