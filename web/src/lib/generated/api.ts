@@ -4972,7 +4972,7 @@ export interface components {
             timecode: string;
             /**
              * Unread
-             * @description Unread.
+             * @description Why nothing of the file could be read; empty of what was.
              * @default
              */
             unread: string;
@@ -5113,7 +5113,7 @@ export interface components {
             timecode?: string;
             /**
              * Unread
-             * @description Unread.
+             * @description Why nothing of the file could be read; empty of what was.
              * @default
              */
             unread?: string;
@@ -5859,7 +5859,7 @@ export interface components {
             columns: components["schemas"]["ComparedColumn"][];
             /**
              * Master
-             * @description Master.
+             * @description The set-up that the others are held against.
              */
             master: number;
             /**
@@ -6059,7 +6059,7 @@ export interface components {
             lux: number;
             /**
              * Master
-             * @description Master.
+             * @description The set-up that the others are held against.
              */
             master: string | null;
             /**
@@ -6195,7 +6195,7 @@ export interface components {
             lux?: number;
             /**
              * Master
-             * @description Master.
+             * @description The set-up that the others are held against.
              */
             master?: string | null;
             /**
@@ -6560,7 +6560,7 @@ export interface components {
             notes: components["schemas"]["Note"][];
             /**
              * Stands In
-             * @description Stands in.
+             * @description What stands in for figures that nobody stated, by the figure's name.
              */
             stands_in: {
                 [key: string]: string;
@@ -7258,7 +7258,7 @@ export interface components {
             mode: string;
             /**
              * Needs
-             * @description Needs.
+             * @description What the format needs to be recorded: accessories, licences, firmware.
              */
             needs: string[];
             /**
@@ -9277,7 +9277,7 @@ export interface components {
             name: string;
             /**
              * Needs
-             * @description Needs.
+             * @description What the format needs to be recorded: accessories, licences, firmware.
              * @default []
              */
             needs: string[];
@@ -9377,7 +9377,7 @@ export interface components {
             name: string;
             /**
              * Needs
-             * @description Needs.
+             * @description What the format needs to be recorded: accessories, licences, firmware.
              * @default []
              */
             needs?: string[];
@@ -9542,7 +9542,7 @@ export interface components {
             name: string;
             /**
              * Needs
-             * @description Needs.
+             * @description What the format needs to be recorded: accessories, licences, firmware.
              */
             needs: string[];
             /**
@@ -13092,7 +13092,7 @@ export interface components {
             name: string;
             /**
              * Needs
-             * @description Needs.
+             * @description What the format needs to be recorded: accessories, licences, firmware.
              */
             needs: string[];
             /**
@@ -13231,7 +13231,7 @@ export interface components {
             needed_mm: (number | null)[];
             /**
              * Pair Notes
-             * @description Pair notes.
+             * @description What is known of the lens on a body, by the body's id.
              */
             pair_notes: {
                 [key: string]: string[];
@@ -13253,7 +13253,7 @@ export interface components {
             squeeze: number;
             /**
              * Stands In
-             * @description Stands in.
+             * @description What stands in for figures that nobody stated, by the figure's name.
              */
             stands_in: {
                 [key: string]: string;
@@ -14712,7 +14712,7 @@ export interface components {
             base_fps: string;
             /**
              * Brackets
-             * @description Brackets.
+             * @description Whether sentences tell distances in the other unit as well.
              * @default false
              */
             brackets: boolean;
@@ -14828,13 +14828,13 @@ export interface components {
             unit: "m" | "ft";
             /**
              * Usual Rig
-             * @description Usual rig.
+             * @description The support of a shot that says none: a wish.
              * @default
              */
             usual_rig: string;
             /**
              * Usual Stop
-             * @description Usual stop.
+             * @description The stop of a shot that says none: a wish.
              * @default
              */
             usual_stop: string;
@@ -14865,7 +14865,7 @@ export interface components {
             base_fps?: string;
             /**
              * Brackets
-             * @description Brackets.
+             * @description Whether sentences tell distances in the other unit as well.
              * @default false
              */
             brackets?: boolean;
@@ -14981,13 +14981,13 @@ export interface components {
             unit?: "m" | "ft";
             /**
              * Usual Rig
-             * @description Usual rig.
+             * @description The support of a shot that says none: a wish.
              * @default
              */
             usual_rig?: string;
             /**
              * Usual Stop
-             * @description Usual stop.
+             * @description The stop of a shot that says none: a wish.
              * @default
              */
             usual_stop?: string;
@@ -15406,7 +15406,7 @@ export interface components {
             names: string[];
             /**
              * Needs
-             * @description Needs.
+             * @description What the format needs to be recorded: accessories, licences, firmware.
              */
             needs: string[];
             /**
@@ -20103,7 +20103,7 @@ export interface components {
             names: string[];
             /**
              * Needs
-             * @description Needs.
+             * @description What the format needs to be recorded: accessories, licences, firmware.
              */
             needs: string[];
             /**
