@@ -40,9 +40,11 @@ CORE_ROOMS = {
     "ask": {"reading", "kit", "equipment", "evaluation", "light", "optics", "base"},
     "shots": {"reading", "bench", "finder", "kit", "equipment", "evaluation", "light", "optics", "base"},
     "packing": {"shots", "equipment", "base"},
+    "worth": {"packing", "shots", "bench", "equipment", "base"},
     "record": {"shots", "compare", "bench", "equipment", "evaluation", "light", "base"},
     "sheets": {
         "record",
+        "worth",
         "packing",
         "shots",
         "compare",

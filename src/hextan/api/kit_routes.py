@@ -6,6 +6,7 @@ from fastapi import APIRouter, Request, Response
 
 from hextan.api.plumbing import CSV_TABLE, Db, ProductionId, answers, csv_answer, json_answer
 from hextan.api.route import Route
+from hextan.core.bench import Scene
 from hextan.core.kit import (
     CoverageAsk,
     FieldAsk,
@@ -20,7 +21,10 @@ from hextan.core.kit import (
     kit_matrix,
     slow_motion,
 )
+from hextan.core.worth import WorthAsk, worth_of
 from hextan.formats.matrix_csv import write_matrix
+from hextan.store import repositories
+from hextan.store.kinds import PACKING, SETTINGS, SHOTS
 
 router = APIRouter(route_class=Route, prefix="/productions/{production_id}/kit")
 
@@ -72,3 +76,21 @@ def field(production_id: ProductionId, asked: FieldAsk, db: Db, request: Request
 def slow(production_id: ProductionId, asked: SlowAsk, db: Db, request: Request) -> Response:
     """Tell which lens keeps the field of the base format at high speed."""
     return json_answer(slow_motion(request.app.state.packages.package(db, production_id), asked))
+
+
+@router.post("/worth", name="kit_worth", tags=["Kit"], responses=answers(worth_of))
+def worth(production_id: ProductionId, asked: WorthAsk, db: Db, request: Request) -> Response:
+    """Rank everything that does a shot by what it gives and costs, and tell the steps upwards."""
+    packages = request.app.state.packages
+    catalogue = packages.package(db, repositories.catalogue_of(db, production_id).id)
+    kept = repositories.kept_bench(db, production_id)
+    found = worth_of(
+        packages.package(db, production_id),
+        catalogue,
+        SETTINGS.read(db, production_id),
+        SHOTS.read(db, production_id),
+        PACKING.read(db, production_id),
+        Scene() if kept is None else kept.scene,
+        asked,
+    )
+    return json_answer(found)

@@ -44,6 +44,8 @@ export function newSheet(kind: SheetKind, part: Partial<SheetPlan> = {}): SheetP
     each: 'lens',
     days: [],
     which: '',
+    by: 'blur',
+    pay: 'hire',
     monitor_mm: 375,
     pictures: true,
     everything: false,

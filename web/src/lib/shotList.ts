@@ -100,7 +100,7 @@ export function newShot(rows: readonly Shot[], like: Shot | undefined): Shot {
   }
 }
 
-const BLANK: Shot = {
+export const BLANK: Shot = {
   key: '', name: '', origins: {}, scene: '', what: '', height: '', day: '', unit: '', notes: '', framing: '', distance: '',
   room: '', speed: '', deliveries: '', hold: '', background: '', stop: '', light: '', lamps: '', picture: '', nearest: '',
   rig: '', look: '', glass: '', body: '', keep_out: '', keep_out_by: '', wishes: {}, pin: null, extra: {},

@@ -29,6 +29,7 @@
   let unit = $state<Unit>('m')
   let days = $state.raw<string[]>([])
   let kits = $state.raw<string[]>([])
+  let shotNames = $state.raw<string[]>([])
   let comparisons = $state.raw<string[]>([])
   let as = $state<'pages' | 'real' | 'reading'>(globalThis.innerWidth < 700 ? 'reading' : 'pages')
   /** Whether lists stand beside the sheet, and not over it. */
@@ -60,6 +61,7 @@
     equipment = carried.data ?? null
     unit = settings.data?.settings.unit ?? 'm'
     days = [...new Set(shots.data?.document.shots.map((shot) => shot.day) ?? [])]
+    shotNames = [...new Set(shots.data?.document.shots.map((shot) => shot.name) ?? [])]
     kits = packing.data?.document.kits.map((kit) => kit.name) ?? []
     comparisons = compared.data?.here.map((each) => each.document.name) ?? []
     if (sheets.data) editor = new SheetsEditor(id, sheets.data)
@@ -303,6 +305,7 @@
                   {days}
                   {kits}
                   {comparisons}
+                  shots={shotNames}
                   uses={days.length > 0}
                   read={client.readDistance}
                   onchange={setPlan}

@@ -6,6 +6,8 @@ from hextan.core.packing.plan import PlanSeen, plan_of, plan_seen
 from hextan.core.packing.program import Watch
 from hextan.core.packing.side_by_side import side_by_side
 from hextan.core.packing.stock import packing_view, serials_of
+from hextan.core.packing.things import Thing, Things, buying_pays_after, things_of
+from hextan.core.packing.told import money, plural
 from hextan.core.packing.view import packed
 
 __all__ = [
@@ -15,12 +17,18 @@ __all__ = [
     "Packing",
     "PlanSeen",
     "SideBySide",
+    "Thing",
+    "Things",
     "Watch",
+    "buying_pays_after",
+    "money",
     "packed",
     "packing_view",
     "parse_packing",
     "plan_of",
     "plan_seen",
+    "plural",
     "serials_of",
     "side_by_side",
+    "things_of",
 ]

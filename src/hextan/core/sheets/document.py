@@ -7,6 +7,7 @@ from typing import Annotated, Literal, TypeAlias
 from pydantic import ConfigDict, Field, model_validator
 
 from hextan.core.base import FocalMm, Id, Metres, Name, Part, Row, Schema, Stop, Unit, parser_of
+from hextan.core.worth import PaidBy, RankedBy
 
 SHEETS_SCHEMA = Schema("hextan.sheets", 1)
 MOST_SHEETS = 200
@@ -14,7 +15,7 @@ MOST_BUNDLES = 40
 
 SheetKind: TypeAlias = Literal[
     "lens_by_format", "look", "depth", "field", "formats", "cards", "exposure", "flicker", "coverage", "chain",
-    "claims", "shots", "kit", "monitor", "adapters", "bench", "compare", "day", "checks",
+    "claims", "shots", "kit", "monitor", "adapters", "bench", "compare", "day", "checks", "worth",
 ]  # fmt: skip
 #: A folded pocket card is an A4 with eight panels; a telephone's page is dark.
 PaperName: TypeAlias = Literal["a4", "letter", "a6", "pocket", "telephone"]
@@ -54,10 +55,13 @@ class SheetPlan(Row):
     each: Literal["lens", "distance"] = "lens"
     #: Days of the list of shots; all where none is named.
     days: Annotated[list[Annotated[str, Field(max_length=120)]], Field(max_length=100)] = []
-    #: A kit or a comparison by its name; the first where none is named.
+    #: A kit, a comparison or a shot by its name; the first where none is named.
     which: Annotated[str, Field(max_length=80)] = ""
     #: Width of the monitor's picture, millimetres.
     monitor_mm: Annotated[float, Field(gt=10, le=10_000)] = 375.0
+    #: What choices for a shot are ranked by, and how they are paid for.
+    by: RankedBy = "blur"
+    pay: PaidBy = "hire"
     pictures: bool = True
     #: All that the production has; otherwise, where nothing is named, what the plan uses.
     everything: bool = False

@@ -6,13 +6,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal, TypeAlias
 
-from hextan.core.sheets import bodies, distances, lenses, lit, plans, record, setups
+from hextan.core.sheets import bodies, distances, lenses, lit, plans, record, setups, worth
 from hextan.core.sheets.document import SheetKind, SheetPlan
 from hextan.core.sheets.material import Draft, Material
 
 #: What a kind of sheet can be asked for: the fields of its plan that it reads.
 Asks: TypeAlias = Literal[
-    "lenses", "formats", "bodies", "distances", "stops", "focal", "each", "unit", "from_front", "days", "kit", "comparison",
+    "lenses", "formats", "bodies", "distances", "stops", "focal", "each", "unit", "from_front", "days", "kit", "comparison", "shot",
     "monitor", "pictures",
 ]  # fmt: skip
 
@@ -79,6 +79,10 @@ KINDS: dict[SheetKind, Kind] = {
     ),
     "kit": Kind(
         "Kit list", "By case: counts, weights, whose it is, serial numbers, what for", ("kit",), plans.kit_list, bench=False,
+    ),
+    "worth": Kind(
+        "Best for the money", "One shot in all that is owned, could be hired or bought, and what each step up gains", ("shot", "unit"),
+        worth.worth_sheet, bench=False, wide=True,
     ),
     "monitor": Kind(
         "Monitor marks", "Where to put tape for each frame line", ("formats", "monitor", "unit"), bodies.monitor,

@@ -1,13 +1,14 @@
 """What does each shot need, which lens on which format does it, and what would do more?"""
 
-from hextan.core.shots.answers import ShotAnswer, ShotChoice, ShotsView, ShotVerdict
+from hextan.core.shots.answers import CellFault, ShotAnswer, ShotChoice, ShotsView, ShotVerdict
 from hextan.core.shots.benches import bench_of_shot, pictures_of_shots, shot_of_bench
 from hextan.core.shots.by_plan import fingerprint
+from hextan.core.shots.catalogue import package_with
 from hextan.core.shots.checks import head_of
 from hextan.core.shots.document import SHOTS_SCHEMA, Shot, ShotList, parse_shots
 from hextan.core.shots.judge import Judged, judge
 from hextan.core.shots.needs import Needs, check_usual, needs_of
-from hextan.core.shots.pins import pinned_cell
+from hextan.core.shots.pins import pin_of, pinned_cell
 from hextan.core.shots.rented import rented_for
 from hextan.core.shots.rows import ON_PAGE, ROWS
 from hextan.core.shots.table import ANSWERS, CellChanged, ColumnTaken, shots_of_table, table_of_shots
@@ -21,6 +22,7 @@ __all__ = [
     "ROWS",
     "SHOTS_SCHEMA",
     "CellChanged",
+    "CellFault",
     "ColumnTaken",
     "Judged",
     "Needs",
@@ -40,8 +42,10 @@ __all__ = [
     "head_of",
     "judge",
     "needs_of",
+    "package_with",
     "parse_shots",
     "pictures_of_shots",
+    "pin_of",
     "pinned_cell",
     "rented_for",
     "shot_of_bench",

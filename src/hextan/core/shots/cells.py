@@ -269,6 +269,17 @@ class Cells:
         disc_mm = self.focal_mm * self.magnification / self.widest[1]
         return depth.blur_of_width(disc_mm, self.layout.picture_w, self.layout.squeeze)
 
+    def blur_behind(self, behind_m: float | None) -> Floats:
+        """How soft a light behind the subject is drawn as the lens is set, focused on the subject: a share of the picture's width.
+
+        Parameters
+        ----------
+        behind_m : from the subject; None: far away
+        """
+        away = 1.0 if behind_m is None else mm_from_m(behind_m) / (self.pupil_z_mm + mm_from_m(behind_m))
+        disc_mm = self.focal_mm * self.magnification * away / (self.stop_t * self.f_of_t)
+        return depth.blur_of_width(disc_mm, self.layout.picture_w, self.layout.squeeze)
+
     @cached_property
     def ei_span(self) -> tuple[Floats, Floats]:
         """Lowest and highest sensitivity that can be set and may be, shape (F,)."""

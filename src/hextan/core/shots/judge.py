@@ -97,6 +97,14 @@ class Judged:
         return np.asarray(np.sum([check.weight * check.share for check in wishes], axis=0) / total)
 
     @cached_property
+    def enough(self) -> Flags:
+        """Where as many pixels are recorded as are delivered; everywhere, where nothing says how many that are."""
+        cells = self.cells
+        if not cells.needs.deliveries or not cells.needs.deliveries[0].long_edge_px:
+            return np.ones(cells.layout.shape, dtype=bool)
+        return np.asarray(head_of(cells, 0) >= 1 - 1e-3)
+
+    @cached_property
     def ties(self) -> list[Floats]:
         """The columns of `TIE_BREAKS`: more is better."""
         cells, layout = self.cells, self.cells.layout
@@ -111,9 +119,6 @@ class Judged:
         sharp = np.where(
             (columns.given.method > 0) | upscaled(over), 0.0, np.where(oversampled(over), 2.0, 1.0)
         )
-        enough = np.ones(layout.shape)
-        if cells.needs.deliveries and cells.needs.deliveries[0].long_edge_px:
-            enough = (head_of(cells, 0) >= 1 - 1e-3).astype(float)
         with np.errstate(divide="ignore", invalid="ignore"):
             hand = np.round(-2 * np.log2(cells.widest[0]), 1)
         data = [here.recording.bytes_per_second(cells.needs.fps.high) for here in layout.places]
@@ -126,7 +131,7 @@ class Judged:
             np.broadcast_to(plain, layout.shape).astype(float),
             -np.ceil(np.round(cells.unnatural / ALIKE_PLACES, _DIGITS)),
             -off,
-            enough,
+            self.enough.astype(float),
             -np.floor(np.nan_to_num(away, nan=99.0, posinf=99.0) / ALIKE_PLACES),
             -np.nan_to_num(layout.adapters, nan=9.0),
             np.broadcast_to(sharp, layout.shape),

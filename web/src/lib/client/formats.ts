@@ -9,6 +9,7 @@ import type {
   MatchAsk,
   MatrixAsk,
   SlowAsk,
+  WorthAsk,
 } from '../types'
 
 export const readSpeed = (id: number, signal: AbortSignal) =>
@@ -43,6 +44,9 @@ export const readMatch = (id: number, ask: MatchAsk, signal: AbortSignal) =>
 
 export const findField = (id: number, ask: FieldAsk, signal: AbortSignal) =>
   outcome(http.POST('/api/v1/productions/{production_id}/kit/field', { ...at(id), body: ask, signal }))
+
+export const readWorth = (id: number, ask: WorthAsk, signal: AbortSignal) =>
+  outcome(http.POST('/api/v1/productions/{production_id}/kit/worth', { ...at(id), body: ask, signal }))
 
 export const readSlowMotion = (id: number, ask: SlowAsk, signal: AbortSignal) =>
   outcome(http.POST('/api/v1/productions/{production_id}/kit/slow-motion', { ...at(id), body: ask, signal }))

@@ -1008,6 +1008,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/productions/{production_id}/kit/worth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Kit Worth
+         * @description Rank everything that does a shot by what it gives and costs, and tell the steps upwards.
+         */
+        post: operations["kit_worth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/productions/{production_id}/lens-sets": {
         parameters: {
             query?: never;
@@ -18215,6 +18235,13 @@ export interface components {
              */
             bodies: string[];
             /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default blur
+             * @enum {string}
+             */
+            by: "blur" | "field" | "weight" | "price";
+            /**
              * Days
              * @description Days.
              * @default []
@@ -18273,7 +18300,7 @@ export interface components {
              * @default lens_by_format
              * @enum {string}
              */
-            kind: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare" | "day" | "checks";
+            kind: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare" | "day" | "checks" | "worth";
             /**
              * Large
              * @description Large.
@@ -18322,6 +18349,13 @@ export interface components {
              */
             paper: "a4" | "letter" | "a6" | "pocket" | "telephone";
             /**
+             * Pay
+             * @description Pay.
+             * @default hire
+             * @enum {string}
+             */
+            pay: "hire" | "buy";
+            /**
              * Pictures
              * @description Pictures.
              * @default true
@@ -18362,6 +18396,13 @@ export interface components {
              * @default []
              */
             bodies?: string[];
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default blur
+             * @enum {string}
+             */
+            by?: "blur" | "field" | "weight" | "price";
             /**
              * Days
              * @description Days.
@@ -18421,7 +18462,7 @@ export interface components {
              * @default lens_by_format
              * @enum {string}
              */
-            kind?: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare" | "day" | "checks";
+            kind?: "lens_by_format" | "look" | "depth" | "field" | "formats" | "cards" | "exposure" | "flicker" | "coverage" | "chain" | "claims" | "shots" | "kit" | "monitor" | "adapters" | "bench" | "compare" | "day" | "checks" | "worth";
             /**
              * Large
              * @description Large.
@@ -18469,6 +18510,13 @@ export interface components {
              * @enum {string}
              */
             paper?: "a4" | "letter" | "a6" | "pocket" | "telephone";
+            /**
+             * Pay
+             * @description Pay.
+             * @default hire
+             * @enum {string}
+             */
+            pay?: "hire" | "buy";
             /**
              * Pictures
              * @description Pictures.
@@ -22505,6 +22553,294 @@ export interface components {
              * @enum {string}
              */
             verdict: "covers" | "marginal" | "short" | "unknown";
+        };
+        /**
+         * Worth
+         * @description The answer.
+         */
+        Worth: {
+            /**
+             * Counts
+             * @description Counts.
+             */
+            counts: {
+                [key: string]: number;
+            };
+            /**
+             * Currency
+             * @description Currency.
+             */
+            currency: string;
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["CellFault"][];
+            /**
+             * Found
+             * @description Found.
+             */
+            found: number;
+            /**
+             * Hire Days
+             * @description Hire days.
+             */
+            hire_days: number;
+            /**
+             * Rows
+             * @description Rows.
+             */
+            rows: components["schemas"]["WorthRow"][];
+            /**
+             * Steps
+             * @description Steps.
+             */
+            steps: components["schemas"]["WorthStep"][];
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string[];
+            /**
+             * Unpriced
+             * @description Unpriced.
+             */
+            unpriced: string[];
+        };
+        /**
+         * WorthAsk
+         * @description One shot in everything that is owned, and in what could be hired or bought.
+         */
+        WorthAsk: {
+            /**
+             * Behind M
+             * @description Behind, metres.
+             */
+            behind_m?: number | null;
+            /**
+             * By
+             * @description The dimension that counts: width, height or diagonal.
+             * @default blur
+             * @enum {string}
+             */
+            by?: "blur" | "field" | "weight" | "price";
+            /**
+             * Catalogue
+             * @description Catalogue.
+             * @default false
+             */
+            catalogue?: boolean;
+            /**
+             * Look
+             * @description Look.
+             * @default soft
+             * @enum {string}
+             */
+            look?: "soft" | "deep";
+            /**
+             * Most
+             * @description Most.
+             * @default 40
+             */
+            most?: number;
+            /**
+             * Pay
+             * @description Pay.
+             * @default hire
+             * @enum {string}
+             */
+            pay?: "hire" | "buy";
+            /**
+             * Planned
+             * @description Planned.
+             * @default true
+             */
+            planned?: boolean;
+            /** @description Shot. */
+            shot: components["schemas"]["ShotIn"];
+        };
+        /**
+         * WorthReason
+         * @description One part of why the blur of one choice differs from another's; all parts multiply to the whole.
+         */
+        WorthReason: {
+            /**
+             * Name
+             * @description Name.
+             * @enum {string}
+             */
+            name: "focal length" | "stop" | "field" | "distance";
+            /**
+             * Percent
+             * @description Per cent.
+             */
+            percent: number;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+        };
+        /**
+         * WorthRow
+         * @description One lens on one body through one chain of adapters, on the format that suits best.
+         */
+        WorthRow: {
+            /**
+             * Beaten By
+             * @description Beaten by.
+             */
+            beaten_by: string;
+            /**
+             * Blur Percent
+             * @description Blur, per cent.
+             */
+            blur_percent: number;
+            /** @description Choice. */
+            choice: components["schemas"]["ShotChoice"];
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number | null;
+            /**
+             * Have
+             * @description Have.
+             * @enum {string}
+             */
+            have: "own" | "planned" | "hire" | "buy" | "unknown";
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: string[];
+            /**
+             * Softer Percent
+             * @description Softer, per cent.
+             */
+            softer_percent: number | null;
+            /**
+             * Squeeze
+             * @description By how much the lens squeezes: the picture is so many times as wide when it is seen.
+             */
+            squeeze: number;
+            /**
+             * Things
+             * @description Things.
+             */
+            things: components["schemas"]["WorthThing"][];
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "does" | "depends" | "nearly" | "cannot" | "open";
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number | null;
+        };
+        /**
+         * WorthStep
+         * @description From a choice to the next dearer one that gains something that can be seen.
+         */
+        WorthStep: {
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number;
+            /**
+             * Each Percent
+             * @description Each, per cent.
+             */
+            each_percent: number | null;
+            /**
+             * Heavier Percent
+             * @description Heavier, per cent.
+             */
+            heavier_percent: number | null;
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /**
+             * More
+             * @description How many faults there are besides those that are told.
+             */
+            more: number;
+            /**
+             * Nearer Percent
+             * @description Nearer, per cent.
+             */
+            nearer_percent: number | null;
+            /**
+             * Softer Percent
+             * @description Softer, per cent.
+             */
+            softer_percent: number | null;
+            /**
+             * Told
+             * @description Told.
+             */
+            told: string;
+            /** @description Viewfinder. */
+            viewfinder: components["schemas"]["Viewfinder"] | null;
+            /**
+             * Why
+             * @description Why.
+             */
+            why: components["schemas"]["WorthReason"][];
+        };
+        /**
+         * WorthThing
+         * @description A body, lens or adapter of a choice.
+         */
+        WorthThing: {
+            /**
+             * Cost
+             * @description Cost.
+             */
+            cost: number | null;
+            /**
+             * Have
+             * @description Have.
+             * @enum {string}
+             */
+            have: "own" | "planned" | "hire" | "buy" | "unknown";
+            /**
+             * Kind
+             * @description Which kind it is.
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "adapter";
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Of
+             * @description Of.
+             */
+            of: string;
+            /**
+             * Pays After
+             * @description Pays after.
+             */
+            pays_after: number | null;
+            /**
+             * Weight Kg
+             * @description Weight, kilograms.
+             */
+            weight_kg: number | null;
         };
     };
     responses: never;
@@ -27434,6 +27770,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SlowMotion"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    kit_worth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorthAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worth"];
                 };
             };
             /** @description Forbidden */

@@ -587,6 +587,16 @@ export const SHEET_KINDS = [
     "wide": false
   },
   {
+    "kind": "worth",
+    "title": "Best for the money",
+    "told": "One shot in all that is owned, could be hired or bought, and what each step up gains",
+    "asks": [
+      "shot",
+      "unit"
+    ],
+    "wide": true
+  },
+  {
     "kind": "monitor",
     "title": "Monitor marks",
     "told": "Where to put tape for each frame line",

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { formatOptions, lensOptions } from '../../lib/options'
+  import { formatOptions, lensOptions, wordOptions } from '../../lib/options'
   import { asksFor, kindOf, PAPERS } from '../../lib/sheets'
   import type { Package, Problem, SheetPlan, Unit } from '../../lib/types'
+  import { BY } from '../../lib/worth'
   import Choice from '../controls/Choice.svelte'
   import Segments from '../controls/Segments.svelte'
   import EntryField from '../fields/EntryField.svelte'
@@ -15,12 +16,14 @@
     days: readonly string[]
     kits: readonly string[]
     comparisons: readonly string[]
+    /** Names of the shots. */
+    shots: readonly string[]
     /** Whether there are shots that are made with something: what a sheet is of where it names nothing. */
     uses: boolean
     read: (text: string, unit: Unit) => Promise<{ data?: { metres: number }; problem?: Problem }>
     onchange: (part: Partial<SheetPlan>) => void
   }
-  let { plan, equipment, unit, days, kits, comparisons, uses, read, onchange }: Props = $props()
+  let { plan, equipment, unit, days, kits, comparisons, shots, uses, read, onchange }: Props = $props()
 
   const asks = (what: Parameters<typeof asksFor>[1]) => asksFor(plan, what)
   const shown = $derived<Unit>(plan.unit === 'ft' ? 'ft' : plan.unit === 'm' ? 'm' : unit)
@@ -261,6 +264,31 @@
         options={comparisons.map((name) => ({ value: name, label: name }))}
         value={plan.which || comparisons[0]}
         onchange={(which) => onchange({ which: String(which) })}
+      />
+    </div>
+  {/if}
+  {#if asks('shot')}
+    {#if shots.length}<div class="line">
+        <span class="soft">shot</span>
+        <Choice
+          label="Shot"
+          search
+          options={shots.map((name) => ({ value: name, label: name }))}
+          value={plan.which || shots[0]}
+          onchange={(which) => onchange({ which: String(which) })}
+        />
+      </div>{/if}
+    <div class="line">
+      <span class="soft">ranked by</span>
+      <Choice label="Ranked by" options={BY} value={plan.by} onchange={(by) => onchange({ by })} />
+    </div>
+    <div class="line">
+      <span class="soft">paid for</span>
+      <Segments
+        label="Paid for"
+        options={wordOptions(['hire', 'buy'])}
+        value={plan.pay}
+        onchange={(pay) => onchange({ pay })}
       />
     </div>
   {/if}
