@@ -121,9 +121,10 @@ def test_what_the_plan_carries_costs_nothing_more():
     assert named(worth(package=planned, planned=False))["Prime 50", "Large"]["cost"] == 890
 
 
-def test_steps_tell_what_is_gained_and_why():
-    """From the same place at the same stop all softness comes from the focal length: 1.333 times the window, 1.333 times the blur."""
-    answer = worth(shot={"framing": "1.2 m wide", "distance": "up to 3.2 m", "stop": "T2.8"})
+@pytest.mark.parametrize("behind", [None, 2.0])
+def test_steps_tell_what_is_gained_and_why(behind):
+    """Of lenses alike the longer focal length alone makes it softer at one stop; of a near light less of it is left from farther away."""
+    answer = worth(shot={"framing": "1.2 m wide", "distance": "up to 3.2 m", "stop": "T2.8"}, behind_m=behind)
     first, *more = answer["steps"]
     assert "costs nothing" in first["told"] and (first["more"], first["why"]) == (0, [])
     rows = {row["key"]: row for row in answer["rows"]}
@@ -136,7 +137,9 @@ def test_steps_tell_what_is_gained_and_why():
         assert product == pytest.approx(1 + step["softer_percent"] / 100, rel=0.015)
         assert step["heavier_percent"] == pytest.approx(100 * (b["weight_kg"] / a["weight_kg"] - 1))
         assert step["each_percent"] == pytest.approx(step["more"] / step["softer_percent"])
-    assert [part["name"] for part in more[0]["why"]] == ["focal length"]
+    parts = {part["name"]: part["percent"] for part in more[0]["why"]}
+    assert parts.keys() == ({"focal length"} if behind is None else {"focal length", "distance"})
+    assert parts["focal length"] > 0 > parts.get("distance", -1)
     assert more[0]["viewfinder"]["picture"]["width"] > 0
 
 
@@ -265,7 +268,10 @@ def test_a_gain_that_nobody_would_see_is_no_step(f_number, steps):
         stock("lens", "A", owned=True),
         stock("lens", "B", per_day=10),
     ]
-    assert len(worth(rows, kit_package([body("Small")], glass))["steps"]) == steps
+    found = worth(rows, kit_package([body("Small")], glass))["steps"]
+    assert len(found) == steps
+    told = [(part["name"], round(part["percent"], 1)) for step in found[1:] for part in step["why"]]
+    assert told == [("stop", round(100 * (2.6 / f_number - 1), 1))][: steps - 1]
 
 
 @pytest.mark.parametrize(("distance", "kept"), [("1-2.6 m", ["relay", "reducer"]), ("1-4 m", ["relay"])])

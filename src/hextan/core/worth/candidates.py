@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import TypeAlias
 
-from hextan.core.base import Floats
+from hextan.core.base import Floats, mm_from_m
 from hextan.core.equipment import ThePlan
 from hextan.core.packing import Thing, Things, buying_pays_after
 from hextan.core.shots import Judged, ShotVerdict
@@ -143,6 +143,13 @@ class Candidate:
         """Width of the field at the subject."""
         cells = self.judged.cells
         return self._cell(cells.layout.picture_w * cells.layout.squeeze / cells.magnification)
+
+    def away(self, ask: WorthAsk) -> float:
+        """How far behind the subject the light is, of its way to the pupil: 1 far away."""
+        if ask.behind_m is None:
+            return 1.0
+        behind, z = mm_from_m(ask.behind_m), self._cell(self.judged.cells.pupil_z_mm)
+        return behind / (z + behind)
 
     @property
     def distance_m(self) -> float:

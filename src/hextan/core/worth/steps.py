@@ -59,7 +59,9 @@ def stairs(found: list[Candidate], ask: WorthAsk) -> list[Candidate]:
     return steps
 
 
-def why_softer(before: Candidate, after: Candidate, settings: PackageSettings) -> list[WorthReason]:
+def why_softer(
+    before: Candidate, after: Candidate, ask: WorthAsk, settings: PackageSettings
+) -> list[WorthReason]:
     """Why the blur of one choice differs from another's: parts that multiply to the whole.
 
     Notes
@@ -68,7 +70,7 @@ def why_softer(before: Candidate, after: Candidate, settings: PackageSettings) -
     to another the sensor acts through the focal length that frames alike, and through nothing else.
     """
     focal = after.focal_mm / before.focal_mm
-    stop = after.f_number / before.f_number
+    stop = before.f_number / after.f_number
     field = before.field_mm / after.field_mm
     moved = abs(after.distance_m - before.distance_m) >= _SAME_PLACE_M
     there, here = (distance_words(each.distance_m, settings.unit) for each in (after, before))
@@ -77,11 +79,7 @@ def why_softer(before: Candidate, after: Candidate, settings: PackageSettings) -
         _reason("focal length", f"{after.focal_mm:.3g} mm for {before.focal_mm:.3g} mm, {place}", focal),
         _reason("stop", f"f/{after.f_number:.3g} for f/{before.f_number:.3g}", stop),
         _reason("field", f"framed {'tighter' if field > 1 else 'wider'}", field),
-        _reason(
-            "distance",
-            "the light behind, as it stands from there",
-            after.blur / before.blur / (focal * stop * field),
-        ),
+        _reason("distance", "the light behind, as it stands from there", after.away(ask) / before.away(ask)),
     ]
     return [reason for reason in every if abs(reason["percent"]) >= _UNTOLD_PERCENT]
 
@@ -118,7 +116,7 @@ def _step(
         "heavier_percent": None if kilos is None or not before.weight_kg else 100 * kilos / before.weight_kg,
         "nearer_percent": before.off_percent - each.off_percent,
         "each_percent": more / gained,
-        "why": why_softer(before, each, settings),
+        "why": why_softer(before, each, ask, settings),
         "viewfinder": None,
     }
 
