@@ -17,6 +17,7 @@ SECTIONS = (
     "kit",
     "ladder",
     "match",
+    "value",
     "speed",
     "finder",
     "data",

@@ -464,3 +464,42 @@ def test_the_ladders_of_the_lens_and_of_the_format_set_the_bench(bench):
     format_id = form.get_attribute("data-format-mark")
     form.dispatch_event("click")
     expect(bench.locator("tr.chosen")).to_have_attribute("data-format", format_id)
+
+
+def test_the_best_for_the_money_is_climbed_step_by_step(page, kit):
+    page.goto(f"{kit}/value")
+    steps = page.get_by_role("list", name="Steps upwards from what costs least").locator("> li")
+    expect(steps.first).to_contain_text("Skiff 46: owned")
+    table = page.get_by_role("group", name="Every choice")
+    expect(table.locator("tr.chosen", has_text="step 1")).to_have_count(1)
+    for name, text in (("Framing", "waist"), ("Distance", "2.5-4 m"), ("Stop", "T2.8")):
+        page.get_by_role("textbox", name=name, exact=True).fill(text)
+    expect(steps.nth(1)).to_contain_text("each per cent")
+    expect(steps.nth(1).get_by_role("list", name="Why the blur differs")).to_contain_text("mm for")
+    expect(steps.nth(1).get_by_role("img", name="The disc of the light against")).to_be_visible()
+    page.get_by_text("buy", exact=True).click()
+    expect(page.get_by_text("No price is stated of")).to_be_visible()
+    expect(page.get_by_role("group", name="Which choices")).to_contain_text("no price")
+    # All of it stands in the address.
+    address = page.url
+    page.goto(f"{kit}/speed")
+    page.goto(address)
+    expect(page.get_by_role("textbox", name="Framing", exact=True)).to_have_value("waist")
+    page.get_by_role("textbox", name="Framing", exact=True).fill("wast")
+    expect(page.get_by_text("Not judged: framing")).to_be_visible()
+    # A shot of the list, with all that it needs; its first choice opens on the Bench as it is set.
+    shot = box(page, "Shot")
+    shot.click()
+    shot.fill("12B")
+    page.get_by_role("listbox").get_by_role("option", name=re.compile("^12B")).first.click()
+    expect(page.get_by_text("And all else that the shot needs")).to_be_visible()
+    expect(page.get_by_role("textbox", name="Framing", exact=True)).to_have_value("waist")
+    first = table.locator("tbody tr").first
+    lens, stop = first.get_by_role("link").inner_text(), first.locator("td").nth(4).inner_text()
+    first.get_by_role("link").click()
+    expect(page).to_have_url(re.compile("/bench"))
+    expect(box(page, "Lens")).to_have_attribute("placeholder", re.compile(re.escape(lens.split(" at ")[0])))
+    expect(box(page, "Stop").locator("option:checked")).to_have_text(stop)
+    page.go_back()
+    page.get_by_role("link", name="As a sheet, to print or to send").click()
+    expect(page.get_by_role("img", name=re.compile("^Page 1 of"))).to_contain_text("Step by step")

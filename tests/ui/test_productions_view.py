@@ -275,7 +275,7 @@ def test_a_format_is_left_out_of_one_mode(bench):
 
 @pytest.mark.parametrize(
     "view",
-    ["bench", "compare", "package/coverage", "package/kit", "package/ladder", "package/match", "package/speed",
+    ["bench", "compare", "package/coverage", "package/kit", "package/ladder", "package/match", "package/value", "package/speed",
      "package/finder", "package/data"],
 )  # fmt: skip
 def test_every_empty_view_leads_to_its_cure(bench, view):

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.ui.conftest import PATIENCE_MS, box, choose
 
 VIEWS = ["bench", "compare", "package/bodies", "package/lenses", "package/mounts", "package/coverage", "package/kit",
-         "package/ladder", "package/match", "package/speed", "package/finder", "package/data"]  # fmt: skip
+         "package/ladder", "package/match", "package/value", "package/speed", "package/finder", "package/data"]  # fmt: skip
 
 
 @pytest.fixture

@@ -293,6 +293,7 @@ def test_what_is_not_for_sale_has_no_price_to_buy():
     [
         ({"stop": "T2"}, "Say what is framed"),
         ({"framing": "chest", "room": "0.3 m"}, "comes nearest"),
+        ({"framing": "chst"}, "Not judged: framing"),
         ({"framing": "chest"}, "Nothing says where the camera stands"),
         ({"framing": "chest", "body": "Nobody"}, "Not judged"),
     ],

@@ -33,10 +33,10 @@ export const SECTIONS = [
   { name: 'kit', group: 'does', title: 'Whole kit', file: 'KitView' },
   { name: 'ladder', group: 'does', title: 'Ladder', file: 'LadderView' },
   { name: 'match', group: 'does', title: 'Match and framing', file: 'MatchView' },
-  { name: 'value', group: 'does', title: 'Value', file: 'WorthView' },
   { name: 'speed', group: 'does', title: 'Speed', file: 'SpeedView' },
   { name: 'finder', group: 'does', title: 'Format finder', file: 'FinderView' },
   { name: 'data', group: 'does', title: 'Pixels and data', file: 'DataView' },
+  { name: 'value', group: 'does', title: 'Value', file: 'WorthView' },
   { name: 'settings', group: 'carried', title: 'Settings', file: 'SettingsView' },
   { name: 'paste', group: 'carried', title: 'Paste anything', file: 'PasteView' },
 ] as const satisfies readonly (ViewRow & { group: keyof typeof GROUPS })[]

@@ -1,6 +1,7 @@
 /** What a look is worth: the shot that is asked about, in as few cells as it has. */
 import { BLANK } from './shotList'
-import type { Shot, WorthAsk } from './types'
+import { money } from './packing'
+import type { Shot, WorthAsk, WorthRow } from './types'
 
 /** The cells that the page shows by themselves, each with what could stand there. */
 export const CELLS = [
@@ -41,6 +42,17 @@ export const HAVE = {
   buy: { words: 'buy', look: '' },
   unknown: { words: 'no price', look: 'soft' },
 } as const
+
+/** The lens of a choice; a zoom with its setting. */
+export const lensWords = ({ choice }: WorthRow): string =>
+  choice.is_zoom ? `${choice.lens_told} at ${choice.focal_mm.toFixed(0)}` : choice.lens_told
+
+/** A thing of a choice, with what has to be paid for it. */
+export const thingWords = (thing: WorthRow['things'][number], currency: string): string =>
+  [
+    `${thing.name}: ${HAVE[thing.have].words}${thing.cost ? ` ${money(thing.cost, currency)}` : ''}`,
+    ...(thing.pays_after === null ? [] : [`buying pays from day ${thing.pays_after}`]),
+  ].join(', ')
 
 export const BY = [
   { value: 'blur', label: 'blur' },

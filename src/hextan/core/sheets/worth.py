@@ -66,7 +66,7 @@ def worth_sheet(m: Material, plan: SheetPlan, draft: Draft) -> None:
                 column("stop"),
                 column("field", "%"),
                 column("blur", "% of width"),
-                column("against the first step", "%"),
+                column("softer", "%"),
                 column("weight", weight_unit(unit)),
                 column("Beaten in all by; notes", words=True),
             ],

@@ -24,7 +24,8 @@ _NOISE = 1e-9
 #: Nearer to one another, two choices are alike: blurs as a share, fields in per cent of what is wanted.
 ALIKE_BLUR = 0.02
 ALIKE_PERCENT = 0.5
-#: A field that is nearer by less is not worth another adapter (common practice, no source).
+#: Less is not worth another adapter: a blur as a share, a field that is nearer in per cent (common practice, no source).
+_DETOUR_BLUR = 0.1
 _DETOUR_PERCENT = 3.0
 
 
@@ -223,7 +224,7 @@ def _without_detours(found: list[Candidate], ask: WorthAsk) -> list[Candidate]:
     for each in sorted(found, key=lambda each: (len(each.parts), each.figures["price"])):
         body, lens, *_ = each.parts
         plain = simplest.setdefault((body.thing.id, lens.thing.id), each)
-        softer = each.figure("blur", ask) - plain.figure("blur", ask) < -ALIKE_BLUR * plain.blur
+        softer = each.figure("blur", ask) - plain.figure("blur", ask) < -_DETOUR_BLUR * plain.blur
         if plain is each or softer or each.off_percent < plain.off_percent - _DETOUR_PERCENT:
             kept.append(each)
     # In the order of the judgement again.

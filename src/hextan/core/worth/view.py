@@ -93,7 +93,7 @@ def worth_of(
 
 def _judged(package: Package, settings: PackageSettings, needs: Needs, answer: Worth) -> Judged | None:
     """Judge the shot; or say why it cannot be, and give None."""
-    if needs.stands:
+    if needs.stands or (needs.wanted is None and needs.faults):
         answer["told"] = [f"Not judged: {needs.unread}."]
     elif needs.wanted is None:
         answer["told"] = ["Say what is framed: what a look is worth is asked at one framing."]
@@ -205,7 +205,7 @@ def _told(
         for have in HAVINGS
         if counts[have]
     ]
-    days = f", for {plural(answer['hire_days'], 'day')} of hire" if counts["hire"] else ""
+    days = f" ({plural(answer['hire_days'], 'day')} of hire)" if counts["hire"] else ""
     told = [f"{plural(len(found), 'choice')}, {', '.join(parts)}{days}."]
     if not climbed:
         return [*told, "None has a price, so that no step can be told."]

@@ -3,6 +3,7 @@
   import { money } from '../../lib/packing'
   import type { Unit, Worth } from '../../lib/types'
   import { weightWords } from '../../lib/weights'
+  import { lensWords, thingWords } from '../../lib/worth'
   import FinderDrawing from '../drawings/FinderDrawing.svelte'
 
   interface Props {
@@ -47,7 +48,7 @@
           </svg>
         {/if}
         <p class="head">
-          <strong>{row?.choice.lens_told ?? ''}</strong>
+          <strong>{row ? lensWords(row) : ''}</strong>
           <span class="figure accent"
             >{n === 0
               ? row?.have === 'own'
@@ -66,6 +67,13 @@
               ? ''
               : `, ${weightWords(row.weight_kg, unit)}`}{/if}
         </p>
+        {#if row}
+          <ul class="why" aria-label="What it takes">
+            {#each row.things as thing (thing.kind + thing.name)}<li>
+                {thingWords(thing, answer.currency)}
+              </li>{/each}
+          </ul>
+        {/if}
         {#if n > 0 && step.softer_percent !== null}
           <dl>
             <div>

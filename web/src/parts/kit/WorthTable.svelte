@@ -4,7 +4,7 @@
   import { VERDICTS } from '../../lib/shotList'
   import type { Unit, Worth, WorthRow } from '../../lib/types'
   import { weightWords } from '../../lib/weights'
-  import { HAVE } from '../../lib/worth'
+  import { HAVE, lensWords, thingWords } from '../../lib/worth'
 
   interface Props {
     answer: Worth
@@ -20,31 +20,24 @@
   )
   const kinds = $derived(Object.keys(answer.counts).length)
   const steps = $derived(new Map(answer.steps.map((step, n) => [step.key, n + 1])))
-  const lens = (row: WorthRow) =>
-    row.choice.is_zoom ? `${row.choice.lens_told} at ${row.choice.focal_mm.toFixed(0)}` : row.choice.lens_told
-  const things = (row: WorthRow) =>
-    row.things
-      .map(
-        (thing) =>
-          `${thing.name}: ${HAVE[thing.have].words}${thing.cost ? ` ${money(thing.cost, answer.currency)}` : ''}${thing.pays_after === null ? '' : `, buying pays from day ${thing.pays_after}`}`,
-      )
-      .join('\n')
+  const things = (row: WorthRow) => row.things.map((thing) => thingWords(thing, answer.currency)).join('\n')
 </script>
 
 {#if answer.rows.length}
   <div class="bar no-print" role="group" aria-label="Which choices">
     {#if kinds > 1}
-    <button class="knob small" aria-pressed={shown === ''} onclick={() => (shown = '')}
-      >all {answer.found}</button
-    >
-    {#each Object.entries(HAVE) as [have, { words }] (have)}
-      {@const count = answer.counts[have as keyof typeof HAVE] ?? 0}
-      {#if count}<button
-          class="knob small"
-          aria-pressed={shown === have}
-          onclick={() => (shown = shown === have ? '' : (have as keyof typeof HAVE))}>{words} {count}</button
-        >{/if}
-    {/each}
+      <button class="knob small" aria-pressed={shown === ''} onclick={() => (shown = '')}
+        >all {answer.found}</button
+      >
+      {#each Object.entries(HAVE) as [have, { words }] (have)}
+        {@const count = answer.counts[have as keyof typeof HAVE] ?? 0}
+        {#if count}<button
+            class="knob small"
+            aria-pressed={shown === have}
+            onclick={() => (shown = shown === have ? '' : (have as keyof typeof HAVE))}
+            >{words} {count}</button
+          >{/if}
+      {/each}
     {/if}
     <label><input type="checkbox" bind:checked={unbeaten} /> only what nothing beats in all four</label>
   </div>
@@ -59,7 +52,11 @@
           <th scope="col">Paid</th>
           <th scope="col" class="number">Cost</th>
           <th scope="col" class="number">Distance</th>
-          <th scope="col" class="number">Stop</th>
+          <th
+            scope="col"
+            class="number"
+            title="As the ring is set: a reducer makes it wider at the sensor, an extender narrower">Stop</th
+          >
           <th scope="col" class="number" title="How much wider (+) or tighter than wanted">Field</th>
           <th scope="col" class="number" title="The disc of the light, of the picture's width">Blur</th>
           <th scope="col" class="number" title="Against the first step">Softer</th>
@@ -74,7 +71,7 @@
           {@const verdict = VERDICTS[row.verdict]}
           <tr class:chosen={step !== undefined} class:dim={row.beaten_by !== ''}>
             <th scope="row"
-              >{#if href}<a {href} title="On the Bench">{lens(row)}</a>{:else}{lens(row)}{/if}
+              >{#if href}<a {href} title="On the Bench">{lensWords(row)}</a>{:else}{lensWords(row)}{/if}
               {#if step}<span class="accent figure">step {step}</span>{/if}
               {#if row.choice.adapters.length}<span class="soft">{row.choice.adapters.join(', ')}</span
                 >{/if}</th
@@ -125,6 +122,17 @@
   }
   .accent {
     color: var(--accent);
+  }
+  tbody th {
+    min-width: 9rem;
+    white-space: normal;
+  }
+  @media (pointer: coarse) {
+    tbody th a {
+      display: inline-flex;
+      align-items: center;
+      min-height: 44px;
+    }
   }
   .dim {
     color: var(--ink-soft);

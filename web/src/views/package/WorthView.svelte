@@ -7,7 +7,7 @@
   import { KitLook } from '../../lib/kit.svelte'
   import { pathTo } from '../../lib/router.svelte'
   import type { Shot, Worth, WorthAsk, WorthRow } from '../../lib/types'
-  import { ownShot } from '../../lib/worth'
+  import { asInList, ownShot } from '../../lib/worth'
   import WorthAsked from '../../parts/kit/WorthAsked.svelte'
   import WorthSteps from '../../parts/kit/WorthSteps.svelte'
   import WorthTable from '../../parts/kit/WorthTable.svelte'
@@ -33,6 +33,8 @@
   let shots = $state.raw<Shot[]>([])
   void client.readShots(id).then(({ data }) => (shots = data?.document.shots ?? []))
 
+  /** The shot of the list that is asked about, as it stands there: a sheet is of one. */
+  const listed = $derived(shots.find((shot) => look.ask && asInList(look.ask.shot, shot)))
   const faults = $derived(faultsOf(look.problem))
   /** What cannot be read of the shot, by its cell. */
   const cellFaults = $derived(
@@ -87,6 +89,13 @@
         </p>
       {/if}
       <WorthSteps answer={look.answer} unit={look.bench.unit} />
+      {#if listed}
+        <p class="no-print">
+          <a class="link" href="{pathTo(id, 'sheets')}/of-worth?which={encodeURIComponent(listed.name)}"
+            >As a sheet, to print or to send</a
+          >
+        </p>
+      {/if}
       <WorthTable answer={look.answer} unit={look.bench.unit} {hrefOf} />
     </div>
   {/if}
