@@ -198,8 +198,22 @@ def test_a_kit_becomes_the_plan_and_every_page_follows_it(client, at):
     )
     assert client.post(f"{production}/plan", json=ask).status_code == 409
     assert client.post(f"{production}/plan", json={**ask, "version": 1, "kit": "nobody"}).status_code == 422
+    assert made["before"] == {"version": 0, "name": "", "made_at": None}
     gone = client.post(f"{production}/plan", json={**ask, "version": 1, "kit": None}).json()
     assert gone["plan"]["made_at"] is None
+    # What was there before is gone back to, exactly as it was, and forth again.
+    assert gone["before"] == {"version": 1, "name": "Skiff and zooms", "made_at": made["plan"]["made_at"]}
+    again = client.post(f"{production}/plan", json={**ask, "version": 2, "kit": None, "back_to": 1}).json()
+    assert (again["version"], again["plan"]) == (3, made["plan"])
+    assert again["before"]["name"] == ""
+    unknown = client.post(f"{production}/plan", json={**ask, "version": 3, "kit": None, "back_to": 17})
+    assert (unknown.status_code, unknown.json()["error"]["faults"][0]["field"]) == (422, "back_to")
+    assert (
+        client.post(f"{production}/plan", json={**ask, "version": 3, "kit": None, "back_to": 0}).json()[
+            "plan"
+        ]["made_at"]
+        is None
+    )
 
 
 def test_the_plan_goes_with_the_whole_production(client, at):

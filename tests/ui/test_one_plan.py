@@ -56,6 +56,11 @@ def test_one_plan_holds_on_every_page(page, own, complaints):
     told = page.get_by_role("region", name="The plan")
     expect(told).to_contain_text("The plan is Smallest kit")
     expect(told).to_contain_text("Nothing changed since.")
+    # What was taken away, or made over, comes back as it was.
+    told.get_by_role("button", name="No plan").click()
+    expect(told).to_contain_text("No kit is the plan yet")
+    told.get_by_role("button", name=re.compile("^Back to the plan before: Smallest kit")).click()
+    expect(told).to_contain_text("Nothing changed since.")
 
     # The same body, format and lens on every page, or why not.
     kit = ask(f"{own}/plan")["plan"]

@@ -40,19 +40,30 @@ class SearchAsk(Shape):
     kits: Annotated[list[Key], Field(min_length=1, max_length=2)]
 
 
+class PlanBefore(Shape):
+    """The plan that there was before this one; no name and no moment where there was none."""
+
+    version: Version
+    name: str
+    made_at: str | None
+
+
 class PlanKept(Shape):
     """The plan with its version, for the next write."""
 
     version: Version
     plan: PlanState
+    #: What can be gone back to; None where nothing was kept of it.
+    before: PlanBefore | None
 
 
 class PlanWrite(Shape):
-    """Which kit of a packing is the plan from now on; none of them where it is null."""
+    """Which kit of a packing is the plan from now on, or which version of the plan is it again; none where both are null."""
 
     version: Version
     document: Packing
     kit: Key | None
+    back_to: Version | None = None
 
 
 class SearchSeen(Shape):

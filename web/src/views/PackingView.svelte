@@ -3,6 +3,7 @@
   import * as client from '../lib/client'
   import { count, money, newKit, reordered } from '../lib/packing'
   import { KitSearch, PackingEditor, ShownStock } from '../lib/packing.svelte'
+  import { whenWords } from '../lib/format'
   import { PlanNow } from '../lib/plan.svelte'
   import { pathTo, router } from '../lib/router.svelte'
   import { freeName, newKey } from '../lib/rows'
@@ -225,6 +226,12 @@
             {#snippet ways()}{#if planNow.view?.made_at}<button
                   class="knob small"
                   onclick={() => asked && void planNow.make(asked, null)}>No plan</button
+                >{/if}
+              {#if planNow.before?.made_at}<button
+                  class="knob small"
+                  disabled={planNow.busy}
+                  onclick={() => asked && void planNow.back(asked)}
+                  >Back to the plan before: {planNow.before.name}, {whenWords(planNow.before.made_at)}</button
                 >{/if}{/snippet}
           </PlanLine>
         {/if}

@@ -20,12 +20,18 @@ export const viewPacking = (id: number, document: Packing, signal: AbortSignal) 
 export const readPlan = (id: number) => outcome(http.GET('/api/v1/productions/{production_id}/plan', at(id)))
 
 /** Make a kit of a packing the plan; none of them where it is null. */
-export const writePlan = (id: number, version: number, document: Packing, kit: string | null) =>
+export const writePlan = (
+  id: number,
+  version: number,
+  document: Packing,
+  kit: string | null,
+  back_to: number | null = null,
+) =>
   write(
     outcome(
       http.POST('/api/v1/productions/{production_id}/plan', {
         ...at(id),
-        body: { version, document, kit },
+        body: { version, document, kit, back_to },
       }),
     ),
   )

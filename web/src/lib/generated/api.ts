@@ -1365,7 +1365,7 @@ export interface paths {
         put?: never;
         /**
          * Plan Write
-         * @description Make a kit the plan, as it was found for what is asked now; without a kit there is no plan any more.
+         * @description Make a kit the plan, as it was found for what is asked now, or go back to an earlier plan; with neither there is none any more.
          */
         post: operations["plan_write"];
         delete?: never;
@@ -15763,10 +15763,33 @@ export interface components {
             verdict: "holds" | "near" | "basis" | "elsewhere" | "fails" | "coarse" | "unknown";
         };
         /**
+         * PlanBefore
+         * @description The plan that there was before this one; no name and no moment where there was none.
+         */
+        PlanBefore: {
+            /**
+             * Made At
+             * @description Made at.
+             */
+            made_at: string | null;
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Version
+             * @description Counts up with each change; a write names the one that it is based on.
+             */
+            version: number;
+        };
+        /**
          * PlanKept
          * @description The plan with its version, for the next write.
          */
         PlanKept: {
+            /** @description Before. */
+            before: components["schemas"]["PlanBefore"] | null;
             /** @description Plan. */
             plan: components["schemas"]["PlanState"];
             /**
@@ -15924,9 +15947,14 @@ export interface components {
         };
         /**
          * PlanWrite
-         * @description Which kit of a packing is the plan from now on; none of them where it is null.
+         * @description Which kit of a packing is the plan from now on, or which version of the plan is it again; none where both are null.
          */
         PlanWrite: {
+            /**
+             * Back To
+             * @description Back to.
+             */
+            back_to: number | null;
             /** @description The document as it is entered and kept. */
             document: components["schemas"]["Packing"];
             /**
@@ -15942,9 +15970,14 @@ export interface components {
         };
         /**
          * PlanWrite
-         * @description Which kit of a packing is the plan from now on; none of them where it is null.
+         * @description Which kit of a packing is the plan from now on, or which version of the plan is it again; none where both are null.
          */
         PlanWriteIn: {
+            /**
+             * Back To
+             * @description Back to.
+             */
+            back_to?: number | null;
             /** @description The document as it is entered and kept. */
             document: components["schemas"]["PackingIn"];
             /**
