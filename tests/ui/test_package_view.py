@@ -305,14 +305,20 @@ def test_equipment_that_is_gone_from_the_bench_is_told(page, home, bodies):
     expect(page.locator("tr[data-format]")).to_have_count(27)
 
 
-def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies):
+def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies, context):
     shelf = bodies.get_by_role("complementary", name="Bodies")
+    # Another window hears of all of it.
+    other = context.new_page()
+    other.goto(home + "/bodies")
+    elsewhere = other.get_by_role("complementary", name="Bodies")
     catalogue = shelf.get_by_label("Take a body from the catalogue")
     catalogue.select_option(catalogue.locator("option", has_text="Punt 52").get_attribute("value"))
     expect(field(bodies, "Name of the body")).to_have_value("Punt 52")
     shelf.get_by_role("button", name="Copy").click()
     expect(field(bodies, "Name of the body")).to_have_value("Punt 52 (2)")
+    expect(elsewhere.get_by_role("link", name=re.compile(r"^Punt 52 \(2\)"))).to_be_visible()
     shelf.get_by_role("button", name="Remove").click()
+    expect(elsewhere.get_by_role("link", name=re.compile(r"^Punt 52 \(2\)"))).to_have_count(0)
     expect(shelf.get_by_role("button", name="Bring Punt 52 (2) back")).to_be_visible()
     shelf.get_by_role("button", name="Bring Punt 52 (2) back").click()
     expect(field(bodies, "Name of the body")).to_have_value("Punt 52 (2)")
@@ -324,6 +330,8 @@ def test_bodies_are_added_copied_taken_out_and_brought_back(page, home, bodies):
     bodies.get_by_label("Photosites", exact=True).fill("6000 x 4000")
     bodies.get_by_role("button", name="Keep this camera").click()
     expect(field(bodies, "Name of the body")).to_have_value("Weir")
+    expect(elsewhere.get_by_role("link", name=re.compile("^Weir"))).to_be_visible()
+    other.close()
 
 
 def test_two_windows_on_one_body_lose_nothing(bodies, context):

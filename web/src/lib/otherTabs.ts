@@ -22,3 +22,6 @@ export function hearKept(document: string, heard: (version: number) => void): ()
   listening.set(document, all)
   return () => all.delete(heard)
 }
+
+/** The list at an address, as a document that is kept: what is added to it or taken away is heard as well. */
+export const listAt = (path: string) => `the list at ${path}`

@@ -1,5 +1,6 @@
 /** A list of documents of a production with the one that is open: bodies, or lens sets. */
 import type { Outcome } from './client'
+import { hearKept, listAt, tellKept } from './otherTabs'
 import { router } from './router.svelte'
 import type { Problem } from './types'
 
@@ -43,7 +44,18 @@ export class Shelf<R extends Row, K extends { id: number }, E extends OpenDocume
   /** The document that was asked for last; none when the view is left. */
   #newest: number | null = null
 
-  constructor(private readonly kind: ShelfKind<R, K, E, A>) {}
+  /** Hears of what another window adds, takes away or renames. */
+  readonly #deaf: () => void
+
+  constructor(private readonly kind: ShelfKind<R, K, E, A>) {
+    this.#deaf = hearKept(listAt(this.kind.path), () => void this.refresh())
+  }
+
+  /** After something was done here: the list anew, here and in other windows. */
+  async #changed() {
+    await this.refresh()
+    tellKept(listAt(this.kind.path), 0)
+  }
 
   async refresh() {
     const { data, problem } = await this.kind.list()
@@ -64,11 +76,12 @@ export class Shelf<R extends Row, K extends { id: number }, E extends OpenDocume
     if (!data) return
     this.editor?.close()
     // What is kept after the view is left has no list to refresh.
-    this.editor = this.kind.edit(data, () => void (this.#newest !== null && this.refresh()))
+    this.editor = this.kind.edit(data, () => void (this.#newest !== null && this.#changed()))
   }
 
   leave() {
     this.#newest = null
+    this.#deaf()
     this.editor?.close()
   }
 
@@ -82,7 +95,7 @@ export class Shelf<R extends Row, K extends { id: number }, E extends OpenDocume
 
   /** After something came in: the list anew, and the new one open. */
   async show(id: number) {
-    await this.refresh()
+    await this.#changed()
     router.go(this.hrefOf(id))
   }
 
@@ -91,7 +104,7 @@ export class Shelf<R extends Row, K extends { id: number }, E extends OpenDocume
     if (open) await open.settle()
     const { problem } = await this.kind.remove(row.id, open?.version ?? row.version, removed)
     this.refused = problem ?? null
-    await this.refresh()
+    await this.#changed()
     if (problem) return
     if (removed && open) {
       open.close()

@@ -1,4 +1,6 @@
 /** Bodies, lens sets, mounts and adapters. */
+import { listAt, tellKept } from '../otherTabs'
+import { pathTo } from '../router.svelte'
 import { at, http, outcome, write } from './http'
 import type {
   AnythingAsk,
@@ -130,9 +132,19 @@ export const rigSheet = (id: number, document: RigDocument, signal: AbortSignal)
 export const anything = (ask: AnythingAsk, signal: AbortSignal) =>
   outcome(http.POST('/api/v1/entry/anything', { body: ask, signal }))
 
+/** Lists of equipment that stand in other windows are read again. */
+async function heardElsewhere<T>(id: number, call: Promise<T>): Promise<T> {
+  const done = await call
+  for (const section of ['bodies', 'lenses'] as const) tellKept(listAt(pathTo(id, 'package', section)), 0)
+  return done
+}
+
 /** Add equipment to a production, all of it or nothing; and undo that. */
 export const addEquipment = (id: number, body: Partial<EquipmentNew>) =>
-  outcome(http.POST('/api/v1/productions/{production_id}/equipment', { ...at(id), body }))
+  heardElsewhere(id, outcome(http.POST('/api/v1/productions/{production_id}/equipment', { ...at(id), body })))
 
 export const undoEquipment = (id: number, added: EquipmentAdded) =>
-  outcome(http.POST('/api/v1/productions/{production_id}/equipment/undo', { ...at(id), body: added }))
+  heardElsewhere(
+    id,
+    outcome(http.POST('/api/v1/productions/{production_id}/equipment/undo', { ...at(id), body: added })),
+  )
