@@ -91,7 +91,7 @@ def test_what_can_mean_two_things_is_kept_by_neither_until_one_is_taken():
 
 def test_what_a_line_leaves_out_is_said():
     told = " ".join(of("35 T2")["assumed"])
-    assert "taken a third of a stop wider than T" in told and "coverage is told as not known" in told
+    assert "by as much as Settings say" in told and "coverage is told as not known" in told
     assert "too near" in told
     assert "No T-stop" in " ".join(of("35 f2")["assumed"])
     assert of("")["assumed"] == [] == of("")["faults"]

@@ -33,7 +33,7 @@ def test_a_table_becomes_a_set():
     assert {lens.mount for lens in answer["document"].lenses} == {"K50"}
     assert answer["assumed"] == [
         "No image circle: coverage is told as not known.",
-        "No f-number: depth goes by one that is taken a third of a stop wider than T.",
+        "No f-number: depth goes by one that is wider than T, by as much as Settings say.",
     ]
 
 

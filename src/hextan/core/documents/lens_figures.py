@@ -107,7 +107,7 @@ def _notes(said: LensDocument, lens: Lens, mounts: dict[str, Mount], smallest: f
     if said.mount not in mounts:
         notes.append(f"The mount {said.mount} is not described: see Mounts and adapters.")
     if said.f_number is None:
-        notes.append("Only T is known: depth goes by an f-number that is taken a third of a stop wider.")
+        notes.append("Only T is known: depth goes by an f-number that is wider, by as much as Settings say.")
     if lens.close_focus_m is not None and mm_from_m(lens.close_focus_m) < 4 * lens.focal_max_mm:
         notes.append(
             f"Close focus is nearer than four focal lengths ({m_from_mm(4 * lens.focal_max_mm):g} m): the focal length must "

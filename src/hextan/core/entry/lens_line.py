@@ -92,7 +92,7 @@ def _of_table(ask: LensLineAsk, table: LensTable) -> LensLine:
         told
         for key, told in (
             ("image_circle_mm", "No image circle: coverage is told as not known."),
-            ("f_number", "No f-number: depth goes by one that is taken a third of a stop wider than T."),
+            ("f_number", "No f-number: depth goes by one that is wider than T, by as much as Settings say."),
             ("close_focus_m", "No close focus: no distance is said to be too near."),
         )
         if any(lens.get(key) is None for lens in table.lenses)
@@ -170,7 +170,7 @@ def _assumed(lenses: list[LensSaid]) -> list[str]:
         "No class: nothing is known of their circles, and coverage is told as not known.": any(
             x.circle_mm is None and x.of_class is None for x in lenses
         ),
-        "No f-number: depth goes by one that is taken a third of a stop wider than T.": any(
+        "No f-number: depth goes by one that is wider than T, by as much as Settings say.": any(
             x.f_number is None for x in lenses
         ),
         "No T-stop: the exposure is told by the f-number, a little too bright.": any(
