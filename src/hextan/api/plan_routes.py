@@ -58,7 +58,7 @@ def _plan(production_id: int, asked: PlanWrite, db: Db, request: Request) -> The
         then = _at_version(production_id, asked.back_to, db)
         if then is None:
             raise InvalidInputError.of(
-                Fault("back_to", asked.back_to, "is no version of the plan that is kept")
+                Fault("back_to", asked.back_to, "is no version of the plan that is there")
             )
         return then
     if asked.kit is None:

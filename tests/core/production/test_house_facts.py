@@ -4,12 +4,12 @@ from dataclasses import replace
 
 import pytest
 
-from hextan.core.base import InvalidInputError
-from hextan.core.bench import BenchState, bench_view
+from hextan.core.base import CannotFocusError, InvalidInputError
+from hextan.core.bench import BenchState, bench_view, compute_bench
 from hextan.core.documents import LensSetDocument
 from hextan.core.documents.lens_set import lens_set_of
 from hextan.core.equipment import f_of_t, house_facts, parse_settings
-from hextan.core.kit import MatrixAsk, kit_matrix
+from hextan.core.kit import CoverageAsk, MatrixAsk, coverage_view, kit_matrix
 from hextan.core.shots import Shot, check_usual, needs_of
 from hextan.core.shots.view import answer_of_shot
 from tests.core.kits import a_lens, demo_package, format_named, lens_named
@@ -41,6 +41,43 @@ def test_dark_corners_are_called_so_from_the_share_that_the_house_says():
             for dark, verdict in zip(row["dark_share"], row["verdict"], strict=True):
                 if dark is not None and verdict != "impossible" and abs(dark - facts["seen_dark"]) > 1e-5:
                     assert (verdict == "short") == (dark > facts["seen_dark"]), (dark, verdict)
+
+
+@pytest.mark.parametrize(("times", "short"), [(0.9, True), (1.1, False)])
+def test_the_bench_its_window_map_and_coverage_call_the_same_corners_dark(times, short):
+    here, glass = format_named(DEMO, "Full → UHD", "Ebb 64"), lens_named(DEMO, "Wren 28")
+    way = {"adapter_id": next(a.id for a in DEMO.adapters if a.name == "K50 to W54, plain")}
+    state = BenchState(format_id=here, lens_id=glass, subject_m=3.0, **way)
+    dark = coverage_view(DEMO, CoverageAsk(format_id=here, lens_id=glass))["map"]["dark_share"]
+    assert 0.001 < dark < 0.3
+    package = replace(DEMO, seen_dark=dark * times)
+    view = bench_view(package, state, [])
+    row = next(row for row in view["rows"] if row["format_id"] == here)
+    assert (row["verdict"] == "short") == short
+    assert any(note["code"] == "coverage_short" for note in row["answer"]["notes"]) == short
+    assert (
+        coverage_view(package, CoverageAsk(format_id=here, lens_id=glass))["map"]["verdict"] == "short"
+    ) == short
+    found = compute_bench(package, state, only_chosen=True).evaluation
+    assert bool(found.short[0]) == short
+
+
+@pytest.mark.parametrize(
+    ("unit", "brackets", "told"),
+    [("m", False, "0.40 m from"), ("ft", False, "1' 3½\" from"), ("m", True, "0.40 m (1' 3½\") from")],
+)
+def test_notes_of_the_bench_tell_distances_as_the_production_does(unit, brackets, told):
+    near = {"format_id": format_named(DEMO, "Full → UHD", "Ebb 64"), "lens_id": lens_named(DEMO, "Merrow 40")}
+    state = BenchState(subject_m=0.3, unit=unit, **near)
+    view = bench_view(replace(DEMO, brackets=brackets), state, [])
+    answer = next(row["answer"] for row in view["rows"] if row["format_id"] == state.format_id)
+    notes = {note["code"]: note["text"] for note in answer["notes"]}
+    assert told in notes["close_focus"]
+    with pytest.raises(CannotFocusError) as refused:
+        compute_bench(replace(DEMO, brackets=brackets), state.model_copy(update={"subject_m": 0.1}))
+    assert (
+        "m (" in str(refused.value).split(" (given")[0] or '" (' in str(refused.value).split(" (given")[0]
+    ) == brackets
 
 
 def test_sentences_tell_both_units_only_where_the_production_wants_them():

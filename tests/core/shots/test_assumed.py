@@ -86,6 +86,21 @@ def test_without_an_f_number_depth_goes_by_one_a_third_of_a_stop_wider():
     assert "no f-number is stated" in silent["provided"][0] and stated["provided"] == []
 
 
+def test_weights_and_pupils_that_nobody_states_are_told_where_they_count():
+    on_gimbal = {"framing": "chest", "distance": "1-4 m", "rig": "gimbal 4.5 kg"}
+    silent = answer(STATED, lens(1, name="Prime 50", focal=50.0), **on_gimbal)
+    (told,) = silent["provided"]
+    assert silent["verdict"] == "does"
+    assert told == "body and lens weigh 4.5 kg at most: Prime 50 and Skerry 60 state no weight"
+    near = {"framing": "0.06 m wide", "distance": "0.1-1 m", "light": "20000 lux"}
+    glass = {"focal": 50.0, "close_focus_m": 0.2, "f_number": 2.0, "t_stop": 2.0}
+    close = answer(STATED, lens(1, **glass), **near)
+    assert any("no pupil magnification is stated" in each for each in close["provided"])
+    stated = answer(STATED, lens(1, **glass, origins={"pupil_magnification": {"kind": "measured"}}), **near)
+    assert close["best"]["stop"] == stated["best"]["stop"] and stated["provided"] == []
+    assert answer(STATED, lens(1, **glass), framing="chest", light="20000 lux")["provided"] == []
+
+
 def test_what_is_known_to_do_a_shot_stands_before_what_depends():
     unknown, known = (
         lens(1, name="Unknown", focal=50.0, image_circle_mm=20.0, **ASSUMED),

@@ -53,7 +53,7 @@ def compute_bench(package: Package, state: BenchState, only_chosen: bool = False
     shown = [chosen] if only_chosen else list(package.formats.values())
     order = {here.recording.id: i for i, here in enumerate(shown)}
     asked = bench_request(package, state, setting, shown)
-    return BenchResult(chosen, setting, order, compute(asked, package.seen_dark))
+    return BenchResult(chosen, setting, order, compute(asked, package.terms(state.unit)))
 
 
 def _resolve(package: Package, state: BenchState) -> tuple[FormatInPackage, LensSetting]:

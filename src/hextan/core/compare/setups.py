@@ -124,7 +124,7 @@ def _before_format(
     )
     setting = first.found.setting
     evaluation = compute(
-        bench_request(package, state, setting, [other.found.chosen], longer), package.seen_dark
+        bench_request(package, state, setting, [other.found.chosen], longer), package.terms(state.unit)
     )
     found = BenchResult(other.found.chosen, setting, {state.format_id: 0}, evaluation)
     optics = _optics(state, found, (comparison.reference or package.reference).by)

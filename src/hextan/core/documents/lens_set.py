@@ -181,6 +181,9 @@ def lens_of(document: LensDocument, lens_id: int = 0, f_of_t: float = F_OF_T) ->
     """Make the package's record of one lens."""
     long = document.focal_long_mm is not None
     assumed = {field for field, origin in document.origins.items() if origin.kind == "assumed"}
+    if document.pupil_magnification == 1.0 and "pupil_magnification" not in document.origins:
+        # A symmetrical lens stands in for one that says nothing.
+        assumed.add("pupil_magnification")
     f_short, f_long = document.f_number, document.f_number_long
     if f_short is None and document.t_stop is not None:
         assumed.add("f_number")

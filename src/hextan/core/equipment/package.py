@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 from typing import Any, Literal, NamedTuple, TypeAlias
 
-from hextan.core.base import Floats, RateSet, stops_words
+from hextan.core.base import Floats, RateSet, Unit, stops_words
 from hextan.core.equipment.answers import Limit
 from hextan.core.equipment.settings import DeliveryFrame
 from hextan.core.equipment.the_plan import ThePlan
@@ -21,6 +21,7 @@ from hextan.core.evaluation import (
     Delivery,
     Format,
     FormatColumns,
+    HouseTerms,
     OwnWindow,
     columns_of,
 )
@@ -542,6 +543,10 @@ class Package:
         for lens_set, lens in self.lenses.values():
             found.setdefault(lens.name, []).append(lens_set.name)
         return found
+
+    def terms(self, unit: Unit) -> HouseTerms:
+        """What the production decides about an evaluation."""
+        return HouseTerms(self.seen_dark, unit, self.brackets)
 
     def lens_words(self, name: str, of: str) -> str:
         """A lens by its name, and its set where several have a lens of that name."""

@@ -10,7 +10,7 @@ from hextan.core.evaluation.answers import (
     Step,
 )
 from hextan.core.evaluation.columns import FormatColumns, columns_of
-from hextan.core.evaluation.computation import Evaluation, compute
+from hextan.core.evaluation.computation import Evaluation, HouseTerms, compute
 from hextan.core.evaluation.contract import (
     Coc,
     CocByDiagonal,
@@ -43,6 +43,7 @@ __all__ = [
     "Format",
     "FormatAnswer",
     "FormatColumns",
+    "HouseTerms",
     "LensAnswer",
     "Note",
     "OwnWindow",

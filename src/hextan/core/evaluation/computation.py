@@ -12,6 +12,7 @@ from hextan.core.base import (
     Flags,
     Floats,
     InvalidInputError,
+    Unit,
     both_units,
     m_from_mm,
     mm_from_m,
@@ -34,6 +35,17 @@ from hextan.core.optics import (
 
 
 @dataclass(frozen=True)
+class HouseTerms:
+    """What a production decides about an evaluation, and no request says."""
+
+    #: From which share of the recording on what a circle leaves dark is called dark corners.
+    seen_dark: float = coverage.DARK_SHARE
+    #: In which unit sentences tell distances, and whether the other one stands behind it in brackets.
+    unit: Unit = "m"
+    brackets: bool = True
+
+
+@dataclass(frozen=True)
 class Evaluation:
     """All that was computed for a request, as columns of shape (F,), before it is written out."""
 
@@ -50,8 +62,12 @@ class Evaluation:
     dark: Floats
     highest_fps: Floats
     by_readout: Flags
-    #: From which share of the recording on what a circle leaves dark is called dark corners.
-    seen_dark: float = coverage.DARK_SHARE
+    terms: HouseTerms = HouseTerms()
+
+    @property
+    def seen_dark(self) -> float:
+        """From which share of the recording on what a circle leaves dark is called dark corners."""
+        return self.terms.seen_dark
 
     @property
     def short(self) -> Flags:
@@ -64,8 +80,8 @@ class Evaluation:
         return self.crops[DIMENSIONS.index(self.reference.by)]
 
 
-def compute(request: EvaluationRequest, seen_dark: float = coverage.DARK_SHARE) -> Evaluation:
-    """Compute a checked request; what counts as dark corners is the production's.
+def compute(request: EvaluationRequest, terms: HouseTerms | None = None) -> Evaluation:
+    """Compute a checked request, by the terms of a production where there is one.
 
     Raises
     ------
@@ -97,7 +113,8 @@ def compute(request: EvaluationRequest, seen_dark: float = coverage.DARK_SHARE) 
         pupil_magnification=given.pupil_magnification,
         projection=given.projection,
     )
-    _refuse_what_cannot_focus(request, lens.focal_mm, traced, from_lens)
+    terms = terms or HouseTerms()
+    _refuse_what_cannot_focus(request, lens.focal_mm, traced, terms)
     reference = _reference(request)
     frame_us = readout.frame_time_us(
         columns.sites_h / columns.given.sampling_v, columns.given.row_time_us, columns.given.overhead_us
@@ -125,6 +142,7 @@ def compute(request: EvaluationRequest, seen_dark: float = coverage.DARK_SHARE) 
         ),
         highest_fps=highest,
         by_readout=by_readout,
+        terms=terms,
     )
 
 
@@ -150,18 +168,16 @@ def _wanted_magnification(request: EvaluationRequest, wide: Floats, high: Floats
 
 
 def _refuse_what_cannot_focus(
-    request: EvaluationRequest, focal_mm: float, traced: Traced, from_lens: bool
+    request: EvaluationRequest, focal_mm: float, traced: Traced, terms: HouseTerms
 ) -> None:
     distance_m = request.subject.distance_m
     if distance_m is None or not np.isnan(traced.magnification).any():
         return
-    if from_lens:
+    if request.subject.measured_from == "lens":
         least, why = focal_mm, "one focal length in front of it"
     else:
         least, why = 4 * focal_mm, "four focal lengths from the sensor plane"
-    rule = (
-        f"a {focal_mm:g} mm lens forms no image of anything nearer than {why}, {both_units(m_from_mm(least))}"
-    )
+    rule = f"a {focal_mm:g} mm lens forms no image of anything nearer than {why}, {both_units(m_from_mm(least), terms.unit, terms.brackets)}"
     fault = Fault("subject.distance_m", distance_m, rule)
     raise CannotFocusError(f"Cannot focus. {fault.sentence()} Move the subject away or take a shorter lens.",
                            (fault,))  # fmt: skip

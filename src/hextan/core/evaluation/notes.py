@@ -81,7 +81,7 @@ def notes_of(result: Evaluation, oversampling: Any, headroom: Any) -> list[list[
 
 
 def _focus_notes(noted: Noted) -> None:
-    result = noted.result
+    result, terms = noted.result, noted.result.terms
     near_m, traced = result.request.lens.close_focus_m, result.traced
     m = traced.magnification
     if np.isnan(m).all():
@@ -93,7 +93,7 @@ def _focus_notes(noted: Noted) -> None:
             from_sensor < near_m * (1 - 1e-9),
             "stop",
             "close_focus",
-            f"This lens focuses no nearer than {both_units(near_m)} from the sensor plane: move back, use a close-up "
+            f"This lens focuses no nearer than {both_units(near_m, terms.unit, terms.brackets)} from the sensor plane: move back, use a close-up "
             "lens or take a lens that focuses nearer.",
         )
     lost = close_up_stops(m, result.request.lens.pupil_magnification)

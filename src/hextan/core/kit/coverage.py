@@ -41,7 +41,7 @@ def coverage_view(package: Package, ask: CoverageAsk) -> CoverageView:
     """
     here, setting = _resolve(package, ask)
     formats = format_requests([here], ask.delivery, setting, ask.crop_ids)
-    result = compute(evaluation_request(setting, formats), package.seen_dark)
+    result = compute(evaluation_request(setting, formats), package.terms(ask.unit))
     drawn = window_map(result, 0, here.body, here.mode)
     on_body = setting.mounting(here.body)
     needed, circle = drawn["needed_mm"], drawn["circle_mm"]

@@ -23,7 +23,7 @@ from hextan.core.bench import ASSUMED_EIS
 from hextan.core.equipment import RecordingFormat, main_words
 from hextan.core.finder import Check as OfFormats
 from hextan.core.finder import FinderAsk, candidates, checks_of
-from hextan.core.optics import MARGINAL_SHARE, extract_picture, media
+from hextan.core.optics import MARGINAL_SHARE, close_up_stops, extract_picture, media
 from hextan.core.shots.cells import Cells
 from hextan.core.shots.layout import Layout
 
@@ -32,6 +32,8 @@ SAME_PERCENT = 3.0
 NEARLY_PERCENT = 10.0
 #: Nearer than this a close focus that nobody states may bind (common practice, no source).
 NEAR_M = 1.5
+#: From this loss of light on, close up, what kind of lens it is counts (common practice, no source: a third of a stop).
+CLOSE_UP_STOPS = 1 / 3
 #: What is to spare where nothing can be measured.
 PLENTY = np.inf
 
@@ -374,6 +376,7 @@ def _stop(cells: Cells) -> Check:
         told = "no stop" if not np.isfinite(low) else f"T{low:.3g}"
         return f"{least} needs {told}, {most} allows T{high:.2g}: {stops_words(min(-float(spare[i, j]), 99.0))} short"
 
+    lost = np.nan_to_num(close_up_stops(np.nan_to_num(cells.magnification, nan=1e-9), cells.layout.pupil))
     wide_known, narrow_known = cells.known_stops
     with np.errstate(divide="ignore", invalid="ignore"):
         unsure = ~met & (2 * np.log2(narrow_known / wide_known) >= -1 / 12)
@@ -384,6 +387,9 @@ def _stop(cells: Cells) -> Check:
         held = cells.needs.hold is not None and cells.no_wider.binding(i, j, True) == "the depth"
         if held and "f_number" in lens.assumed:
             told.append(f"{lens.name} is as deep as its T-stop suggests: no f-number is stated")
+        measured = held or (cells.needs.lit is not None and cells.needs.must("light"))
+        if measured and float(lost[i, j]) >= CLOSE_UP_STOPS and "pupil_magnification" in lens.assumed:
+            told.append(f"{lens.name} is taken as symmetrical, so close: no pupil magnification is stated")
         if (
             met[i, j]
             and cells.needs.lit is not None
@@ -553,8 +559,20 @@ def _carried_by(cells: Cells) -> list[Check]:
     with np.errstate(divide="ignore", invalid="ignore"):
         spare = np.where(known, np.log2(limit / weight), PLENTY)
         share = np.where(met, 1.0, np.clip(limit / weight, 0, 1))
+
+    def provided(i: int, j: int) -> str:
+        if known[i, j]:
+            return ""
+        silent = [
+            each.name
+            for each in (cells.layout.rows[i].lens, cells.layout.places[j].body)
+            if each.weight_kg is None
+        ]
+        most = limit_words(limit, cells.settings.unit)
+        return f"body and lens weigh {most} at most: {' and '.join(silent)} {'state' if len(silent) > 1 else 'states'} no weight"
+
     return [Check("rig", f"{limit_words(limit, cells.settings.unit)} on the {cells.needs.rig.kind or 'rig'}", cells.needs.must("rig"), cells.needs.weight("rig"),
-                  met, share, spare, lambda i, j: weight_words(float(weight[i, j]), cells.settings.unit, 2) if known[i, j] else "weight not stated")]  # fmt: skip
+                  met, share, spare, lambda i, j: weight_words(float(weight[i, j]), cells.settings.unit, 2) if known[i, j] else "weight not stated", None, provided)]  # fmt: skip
 
 
 def _wished_places(cells: Cells) -> list[Check]:
