@@ -162,3 +162,68 @@ def test_print_shows_figures_without_controls(bench):
     expect(bench.get_by_role("banner")).to_be_hidden()
     expect(bench.get_by_text("Low Water: Bench", exact=False).first).to_be_visible()
     expect(bench.locator(".sum")).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("one", "other"), [("bench", "package/bodies"), ("package/speed", "shots"), ("compare", "kit")]
+)
+def test_nothing_of_a_view_that_was_left_stays(bench, at, one, other):
+    """Nodes, listeners and memory are level from trip to trip: an opened Bench alone takes 0.2 MB."""
+    measuring = bench.context.new_cdp_session(bench)
+    for domain in ("Performance", "HeapProfiler"):
+        measuring.send(f"{domain}.enable")
+
+    def trips(count):
+        for _ in range(count):
+            for view in (other, one):
+                bench.evaluate(
+                    "to => { history.pushState({}, '', to); dispatchEvent(new PopStateEvent('popstate')) }",
+                    f"{at}/{view}",
+                )
+                expect(bench.get_by_role("heading", level=1)).to_have_text(re.compile(" of Low Water$"))
+                expect(bench.locator("main[aria-busy=false]")).to_be_visible()
+                bench.wait_for_load_state("networkidle")
+
+    def least():
+        """Nodes, listeners and megabytes once things stand still: what is left is let go of a moment later."""
+        seen = []
+        for _ in range(6):
+            bench.wait_for_timeout(300)
+            measuring.send("HeapProfiler.collectGarbage")
+            told = {e["name"]: e["value"] for e in measuring.send("Performance.getMetrics")["metrics"]}
+            seen.append((told["Nodes"], told["JSEventListeners"], told["JSHeapUsedSize"] / 1e6))
+        return [min(figures) for figures in zip(*seen, strict=True)]
+
+    # What is compiled is compiled by then.
+    trips(8)
+    nodes, listeners, megabytes = least()
+    trips(8)
+    after = least()
+    assert after[0] <= nodes * 1.05 and after[1] <= listeners + 3 and after[2] < megabytes + 0.8
+
+
+def test_on_a_slow_line_answers_come_and_old_figures_say_so(bench, at):
+    """1.5 Mbit/s and 400 ms: six seconds of moving bring answers, and what is shown is marked until it is of what is set."""
+    bench.goto(f"{at}/bench")
+    slider = bench.get_by_role("slider").first
+    expect(slider).to_be_visible()
+    line = bench.context.new_cdp_session(bench)
+    line.send("Network.enable")
+    slow = {"offline": False, "latency": 400, "downloadThroughput": 1.5e6 / 8, "uploadThroughput": 1.5e6 / 8}
+    line.send("Network.emulateNetworkConditions", slow)
+    answers = []
+    bench.on(
+        "response", lambda response: answers.append(response.url) if "bench/view" in response.url else None
+    )
+    slider.focus()
+    for _ in range(60):
+        bench.keyboard.press("ArrowRight")
+        bench.wait_for_timeout(50)
+    assert len(answers) >= 2
+    expect(bench.locator("main[aria-busy=true]")).to_be_visible()
+    expect(bench.get_by_text("Figures of a moment ago")).to_be_visible()
+    figure = bench.locator("tr.chosen td.figure").first
+    marked = figure.evaluate("(cell) => getComputedStyle(cell).color")
+    expect(bench.locator("main[aria-busy=false]")).to_be_visible()
+    expect(bench.get_by_text("Figures of a moment ago")).to_have_count(0)
+    assert figure.evaluate("(cell) => getComputedStyle(cell).color") != marked

@@ -22,6 +22,7 @@ export class Asking {
       const [first] = data.answers
       if (first) announcer.say(first.told)
     },
+    true,
   )
 
   constructor(readonly productionId: number | null) {

@@ -1,42 +1,64 @@
 /**
  * One question at a time. While one is under way only the newest waits, so that a drag, or fast typing,
- * neither starves nor lags; a question that has waited long for its answer is given up for a newer one.
+ * neither starves nor lags: a question that was asked always ends, however slow the line is.
  */
-const STALE_MS = 400
+import { late } from './late.svelte'
+
+/** Whoever has not answered by then is away. */
+const PATIENCE_MS = 30_000
+/** After so long the figures that are shown are said not to belong to what is set. */
+export const LATE_MS = 150
 
 export class Latest<Q> {
   #busy = false
-  #again = false
-  #asked = 0
-  #abort = new AbortController()
+  /** Since when something newer than what is under way waits to be asked. */
+  #again: number | null = null
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #late = false
 
-  /** `question` is made at the moment of asking; `ask` sends it and takes the answer. */
+  /**
+   * `question` is made at the moment of asking; `ask` sends it and takes the answer. Where it is `aside`, no figure of the
+   * view hangs on it.
+   */
   constructor(
     private readonly question: () => Q,
     private readonly ask: (question: Q, signal: AbortSignal) => Promise<void>,
+    private readonly aside = false,
   ) {}
 
   want() {
-    if (this.#busy) {
-      this.#again = true
-      if (performance.now() - this.#asked > STALE_MS) this.#abort.abort()
-      return
-    }
-    void this.#run()
+    if (this.#busy) this.#again ??= performance.now()
+    else void this.#run()
   }
 
   async #run() {
     this.#busy = true
-    do {
-      this.#again = false
-      this.#asked = performance.now()
-      this.#abort = new AbortController()
+    let since: number | null = performance.now()
+    while (since !== null) {
+      this.#watch(since)
+      this.#again = null
       try {
-        await this.ask(this.question(), this.#abort.signal)
+        await this.ask(this.question(), AbortSignal.timeout(PATIENCE_MS))
       } catch {
-        // Given up for a newer question, which follows.
+        // Its answer is not there; a newer question follows, or the next thing that is changed is asked.
       }
-    } while (this.#again)
+      since = this.#again
+    }
     this.#busy = false
+    this.#watch(null)
+  }
+
+  /** Say so once what was wanted since then has waited long; null: nothing waits. */
+  #watch(since: number | null) {
+    if (this.aside) return
+    clearTimeout(this.#timer)
+    const left = since === null ? Infinity : LATE_MS - (performance.now() - since)
+    this.#say(left <= 0)
+    if (left > 0 && left < Infinity) this.#timer = setTimeout(() => this.#say(true), left)
+  }
+
+  #say(is: boolean) {
+    if (is !== this.#late) late.count += is ? 1 : -1
+    this.#late = is
   }
 }

@@ -440,6 +440,7 @@ export class SetPage {
         this.#follow()
       } else if (problem?.stored) this.sources = problem.stored
     },
+    true,
   )
 
   /** What is asked when the camera says another lens, or another format. */

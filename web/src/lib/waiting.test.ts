@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { announcer } from './announcer.svelte'
-import { Latest } from './latest'
+import { late } from './late.svelte'
+import { LATE_MS, Latest } from './latest'
 import { whenBack } from './reconnect'
 
 beforeEach(() => void vi.useFakeTimers())
@@ -62,13 +63,47 @@ describe('one question at a time', () => {
     await vi.advanceTimersByTimeAsync(0)
     expect(open).toHaveLength(2)
   })
-  it('gives up what has waited long, but not what was just asked', () => {
+  it('what was asked always ends, however long it takes: a slow line brings answers all the same', async () => {
+    const { latest, open } = asked()
+    latest.want()
+    for (let n = 0; n < 60; n += 1) {
+      vi.advanceTimersByTime(100)
+      latest.want()
+    }
+    expect(open[0]?.signal.aborted).toBe(false)
+    open[0]?.done()
+    await vi.advanceTimersByTimeAsync(0)
+    expect(open.map((o) => o.question)).toEqual([1, 2])
+    open[1]?.done()
+    await vi.advanceTimersByTimeAsync(0)
+  })
+  it('says after a moment that what is shown is not of what is set, until it is', async () => {
+    const { latest, open } = asked()
+    latest.want()
+    vi.advanceTimersByTime(LATE_MS - 10)
+    expect(late.count).toBe(0)
+    // The newest waits from when it was wanted, not from when it is asked.
+    latest.want()
+    open[0]?.done()
+    await vi.advanceTimersByTimeAsync(0)
+    vi.advanceTimersByTime(LATE_MS - 10)
+    expect(late.count).toBe(0)
+    vi.advanceTimersByTime(20)
+    expect(late.count).toBe(1)
+    open[1]?.done()
+    await vi.advanceTimersByTimeAsync(0)
+    expect(late.count).toBe(0)
+  })
+  it('stays late while ever newer questions wait long', async () => {
     const { latest, open } = asked()
     latest.want()
     latest.want()
-    expect(open[0]?.signal.aborted).toBe(false)
-    vi.advanceTimersByTime(500)
-    latest.want()
-    expect(open[0]?.signal.aborted).toBe(true)
+    vi.advanceTimersByTime(1000)
+    open[0]?.done()
+    await vi.advanceTimersByTimeAsync(0)
+    expect(late.count).toBe(1)
+    open[1]?.done()
+    await vi.advanceTimersByTimeAsync(0)
+    expect(late.count).toBe(0)
   })
 })

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { openBench, type Bench } from '../lib/bench.svelte'
+  import { untrack } from 'svelte'
+  import { openBench } from '../lib/bench.svelte'
   import { router } from '../lib/router.svelte'
   import type { ViewProps } from '../lib/views'
   import Begin from '../parts/page/Begin.svelte'
@@ -9,43 +10,37 @@
 
   let { productionId }: ViewProps = $props()
   let attempt = $state(0)
-  // Entering the Bench opens it anew: the package may have been changed meanwhile.
-  const opening = $derived(attempt + router.queries >= 0 ? openBench(productionId) : null)
+  /** Not in an await block: what one resolves to would never be let go of. */
+  let opened = $state.raw<Awaited<ReturnType<typeof openBench>> | null>(null)
 
-  // A Bench that is left has to keep what still waits, also one that was still being opened.
+  // Entering the Bench opens it anew: the package may have been changed meanwhile. A Bench that is left has to keep what still
+  // waits, also one that was still being opened.
   $effect(() => {
-    let shown: Bench | undefined
+    void (attempt + router.queries)
     let left = false
-    void opening?.then(({ bench }) => {
-      if (left) bench?.close()
-      else shown = bench
+    void openBench(productionId).then((found) => {
+      if (left) found.bench?.close()
+      else opened = found
     })
     return () => {
       left = true
-      shown?.close()
+      untrack(() => opened?.bench?.close())
+      opened = null
     }
   })
 </script>
 
-{#await opening}
+{#if !opened}
   <p class="waiting soft">Opening the production…</p>
-{:then opened}
-  {#if opened?.bench}
-    <BenchView bench={opened.bench} productionName={opened.production?.name ?? ''} />
-  {:else if opened?.problem}
-    {@const { production, problem } = opened}
-    {#if production && problem.code === 'nothing_yet'}
-      <ViewFrame
-        productionId={production.id}
-        productionName={production.name}
-        current="bench"
-        heading="Bench"
-      >
-        <Begin productionId={production.id} what="The Bench" />
-      </ViewFrame>
-    {:else}
-      <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed
-      >
-    {/if}
+{:else if opened.bench}
+  <BenchView bench={opened.bench} productionName={opened.production?.name ?? ''} />
+{:else if opened.problem}
+  {@const { production, problem } = opened}
+  {#if production && problem.code === 'nothing_yet'}
+    <ViewFrame productionId={production.id} productionName={production.name} current="bench" heading="Bench">
+      <Begin productionId={production.id} what="The Bench" />
+    </ViewFrame>
+  {:else}
+    <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed>
   {/if}
-{/await}
+{/if}

@@ -19,7 +19,19 @@
   const section = $derived(SECTIONS.find((s) => s.name === rest[0]) ?? SECTIONS[0])
   const Section = $derived(views[`./package/${section.file}.svelte`])
   let attempt = $state(0)
-  const loading = $derived(attempt >= 0 ? open(productionId) : null)
+  /** Not in an await block: what one resolves to would never be let go of. */
+  let opened = $state.raw<Awaited<ReturnType<typeof open>> | null>(null)
+  $effect(() => {
+    void attempt
+    let left = false
+    void open(productionId).then((found) => {
+      if (!left) opened = found
+    })
+    return () => {
+      left = true
+      opened = null
+    }
+  })
   /** What can be undone is known by the section that is shown. */
   let undo = $state<Undoable | null>(null)
 
@@ -63,10 +75,10 @@
   const sheetOf = (name: string) => (SHEETS[name] ? { kind: SHEETS[name] } : null)
 </script>
 
-{#await loading}
+{#if !opened}
   <p class="waiting soft">Opening the package…</p>
-{:then opened}
-  {@const { name, shelfId, isShelf, home, problem } = opened ?? {}}
+{:else}
+  {@const { name, shelfId, isShelf, home, problem } = opened}
   {#if problem}
     <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed>
   {:else}
@@ -100,4 +112,4 @@
       {/if}
     </ViewFrame>
   {/if}
-{/await}
+{/if}

@@ -1,6 +1,5 @@
 /** Bodies, lens sets, mounts and adapters. */
 import { listAt, tellKept } from '../otherTabs'
-import { pathTo } from '../router.svelte'
 import { at, http, outcome, write } from './http'
 import type {
   AnythingAsk,
@@ -135,7 +134,7 @@ export const anything = (ask: AnythingAsk, signal: AbortSignal) =>
 /** Lists of equipment that stand in other windows are read again. */
 async function heardElsewhere<T>(id: number, call: Promise<T>): Promise<T> {
   const done = await call
-  for (const section of ['bodies', 'lenses'] as const) tellKept(listAt(pathTo(id, 'package', section)), 0)
+  for (const section of ['bodies', 'lenses'] as const) tellKept(listAt(`/p/${id}/package/${section}`), 0)
   return done
 }
 

@@ -3,6 +3,7 @@
   import { announcer } from '../../lib/announcer.svelte'
   import { keySettings } from '../../lib/keys.svelte'
   import type { Difference } from '../../lib/merging'
+  import { late } from '../../lib/late.svelte'
   import { modeSwitch } from '../../lib/mode.svelte'
   import { newVersion } from '../../lib/offline.svelte'
   import { whenBack } from '../../lib/reconnect'
@@ -105,7 +106,7 @@
 >
   {@render switches?.()}
 </PageHeader>
-<main id="content" tabindex="-1">
+<main id="content" tabindex="-1" aria-busy={late.count > 0}>
   <h1 class="sr-only" tabindex="-1" bind:this={top}>
     {productionName ? `${heading} of ${productionName}` : heading}
   </h1>
@@ -129,6 +130,7 @@
       >
     </p>
   {/if}
+  {#if late.count > 0}<p class="late no-print">Figures of a moment ago: the answer is on its way.</p>{/if}
   {#if waiting && !problem}<p class="soft">Computing…</p>{/if}
 </main>
 <div class="sr-only" aria-live="polite" aria-atomic="true" data-testid="announced">{announcer.text}</div>
@@ -150,6 +152,25 @@
     padding: 8px 16px 24px;
     grid-template-columns: minmax(0, 1fr);
     outline: none;
+  }
+  /* What is not of these settings any more says so by its look as well; what is typed stays as it is. */
+  main[aria-busy='true'] :global(:is(.figure, canvas):not(input, select, textarea, td)) {
+    opacity: 0.5;
+  }
+  main[aria-busy='true'] :global(td.figure) {
+    color: color-mix(in srgb, currentcolor 50%, transparent);
+  }
+  .late {
+    position: fixed;
+    left: 50%;
+    bottom: 10px;
+    z-index: 50;
+    padding: 0.3rem 0.8rem;
+    background: var(--panel);
+    border: 1px solid var(--line-strong);
+    font-size: 14px;
+    transform: translateX(-50%);
+    pointer-events: none;
   }
   .skip {
     position: absolute;
