@@ -93,6 +93,7 @@ def seeds_of(client, url):
         "kit_coverage": Seed(body=lens | {"format_id": format_id}), "kit_field": Seed(body=lens | {"format_id": format_id, "distance_m": 3, "width_m": 2}),
         "kit_ladder": Seed(body={"base_format_id": format_id}), "kit_match": Seed(body={"focal_mm": 50, "subject_m": 3}),
         "kit_matrix": Seed(body={"format_ids": [format_id]}), "kit_matrix_csv": Seed(body={"format_ids": [format_id]}),
+        "bench_move": Seed(body={"state": client.get(f"{url}/bench").json()["state"], "format_ids": [format_id]}),
         "kit_worth": Seed(body={"shot": {"name": "1", "framing": "chest", "stop": "T2.8"}}),
         "kit_slow_motion": Seed(body={"base_format_id": format_id, "fps": 50}),
         "shots_write": Seed(body=written(client, f"{url}/shots", "version", "document")),

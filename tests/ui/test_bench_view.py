@@ -125,11 +125,35 @@ def test_subject_and_focus_are_dragged(bench):
     person = bench.get_by_role("slider", name="Subject")
     box, plan = settled(bench, person.bounding_box), drawn(bench)
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    asked = []
+    bench.on("response", lambda response: asked.append(response) if "/bench/" in response.url else None)
     bench.mouse.move(x, y)
     bench.mouse.down()
     bench.mouse.move(x + plan["scale"], y, steps=12)
-    bench.mouse.up()
+    # The handle stands where the hand is, whatever the server does; its answers are of what is in sight.
+    grip = bench.locator(".handle .grip").first
+    at = grip.evaluate(
+        "(circle) => circle.getBoundingClientRect().x + circle.getBoundingClientRect().width / 2"
+    )
+    assert at == pytest.approx(x + plan["scale"], abs=0.01 * plan["scale"] + 1)
+    # A hand that rests for more than a moment makes no second step of undo.
+    bench.wait_for_timeout(1000)
+    bench.mouse.move(x + 0.5 * plan["scale"], y)
+    bench.mouse.move(x + plan["scale"], y)
+    settle(bench)
+    with bench.expect_response(re.compile("/bench/view")):
+        bench.mouse.up()
     expect(bench.get_by_label("Subject distance", exact=True)).to_have_value("4.20 m")
+    settle(bench)
+    kinds = [
+        "move" if "/bench/move" in each.url else "view" for each in asked if each.request.method == "POST"
+    ]
+    assert "move" in kinds and kinds[-1] == "view"
+    sizes = {
+        kind: max(len(each.body()) for each in asked if f"/bench/{kind}" in each.url)
+        for kind in ("move", "view")
+    }
+    assert sizes["move"] < sizes["view"] / 2
     expect(person).to_have_attribute("aria-valuenow", "4.2")
     settle(bench)
     # Rows out of sight are held during a drag and must have caught up: compare with a fresh page.

@@ -21,11 +21,12 @@ from hextan.api.schemas import (
     Distance,
     Empty,
     Health,
+    MoveAsk,
     PackageRead,
 )
 from hextan.core import evaluate
 from hextan.core.base import parse_distance_m
-from hextan.core.bench import BenchState, bench_view, mended
+from hextan.core.bench import BenchState, bench_move, bench_view, mended
 from hextan.core.evaluation import EvaluationAnswer
 from hextan.store import repositories
 from hextan.store.kinds import BENCH
@@ -123,6 +124,18 @@ def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db, request: Re
     """Compute what the Bench shows for a state, without keeping it."""
     equipment = request.app.state.packages.package(db, production_id)
     return json_answer(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))
+
+
+@router.post(
+    "/productions/{production_id}/bench/move",
+    name="bench_move",
+    tags=["Bench"],
+    responses=answers(bench_move),
+)
+def move_bench(production_id: ProductionId, asked: MoveAsk, db: Db, request: Request) -> Response:
+    """Compute what follows the hand while something is moved on the Bench, without keeping it."""
+    equipment = request.app.state.packages.package(db, production_id)
+    return json_answer(bench_move(equipment, asked.state, asked.format_ids, asked.plan_extent_m))
 
 
 @router.post("/productions/{production_id}/bench/mended", name="bench_mend", tags=["Bench"])

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from hextan.api.shape import Shape, Version
-from hextan.core.base import Metres
+from hextan.core.base import Id, Metres
 from hextan.core.bench import BenchState
 from hextan.core.equipment import DeliveryFrame, Package
 from hextan.core.evaluation import BenchReference, OwnWindow
@@ -212,6 +212,14 @@ class BenchMended(Shape):
 
     state: BenchState
     notes: list[str]
+
+
+class MoveAsk(Shape):
+    """A Bench on which something is moved, and the rows of its ladder that are in sight."""
+
+    state: BenchState
+    format_ids: Annotated[list[Id], Field(max_length=200)] = []
+    plan_extent_m: Metres | None = None
 
 
 class BenchAsk(Shape):

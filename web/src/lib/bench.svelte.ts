@@ -2,6 +2,7 @@
 import { fromQuery, toQuery } from './address'
 import * as client from './client'
 import { History } from './history'
+import { withRows } from './ladder'
 import { Latest } from './latest'
 import { apart, type Difference } from './merging'
 import { pathTo } from './router.svelte'
@@ -27,18 +28,25 @@ export class Bench {
 
   #version: number
   #history: History<BenchState>
+  /** While something is dragged: the rows of the ladder that are in sight; null as long as nobody has said which. */
+  inSight: readonly number[] | null = null
   #latest = new Latest(
     () => ({
       state: this.state,
       open_rows: this.open,
       plan_extent_m: this.dragging ? (this.view?.plan.extent_m ?? null) : this.reach,
+      // All else of the Bench stands still in a drag, and follows when the hand rests.
+      format_ids: this.dragging && this.view ? this.inSight : null,
     }),
-    async (ask, signal) => {
-      const { data, problem } = await client.viewBench(this.productionId, ask, signal)
+    async ({ format_ids, open_rows, ...ask }, signal) => {
+      if (format_ids) return this.#move({ ...ask, format_ids: [...format_ids] }, signal)
+      const { data, problem } = await client.viewBench(this.productionId, { ...ask, open_rows }, signal)
       if (data) this.view = data
       this.problem = problem ?? null
     },
   )
+  /** Whether what is held was moved already: a hand that rests a while makes no second step of undo. */
+  #moved = false
   #noteTimer: ReturnType<typeof setTimeout> | undefined
   /** What is on its way to be kept. */
   #sent: BenchState | null = null
@@ -94,7 +102,8 @@ export class Bench {
 
   /** Change the state. Changes of one kind in quick succession are one step of undo. */
   change(part: Partial<BenchState>, kind = '') {
-    this.#history.remember(this.state, kind)
+    this.#history.remember(this.state, kind, this.#moved)
+    this.#moved = this.dragging
     this.#set({ ...this.state, ...part }, kind !== '')
   }
 
@@ -122,7 +131,17 @@ export class Bench {
 
   drag(on: boolean) {
     this.dragging = on
-    if (!on) this.#latest.want()
+    this.#moved = false
+    if (on) return
+    this.inSight = null
+    this.#latest.want()
+  }
+
+  /** What a move changes, in what is shown already. */
+  async #move(ask: Parameters<typeof client.moveBench>[1], signal: AbortSignal) {
+    const { data, problem } = await client.moveBench(this.productionId, ask, signal)
+    if (data && this.view) this.view = { ...this.view, ...data, rows: withRows(this.view.rows, data.rows) }
+    this.problem = problem ?? null
   }
 
   /** Ask and keep again, after the server was away. */

@@ -22,6 +22,8 @@ export interface BenchTabProps {
   /** Formats whose derivation is open. */
   open: number[]
   dragging: boolean
+  /** Says which rows are in sight when something begins to be dragged. */
+  onsight: (formatIds: number[]) => void
   onchange: (part: Partial<BenchState>, kind?: string) => void
   ontoggleopen: (formatId: number) => void
 }

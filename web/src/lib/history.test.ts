@@ -33,3 +33,12 @@ it('forgets what was undone when something new is done', () => {
   history.remember(1, '')
   expect(history.redo(3)).toBeNull()
 })
+
+it('makes one step of what is held, however long the hand rests', () => {
+  let now = 0
+  const history = new History<number>(() => now)
+  history.remember(1, 'drag')
+  now += 5000
+  history.remember(2, 'drag', true)
+  expect(history.past).toEqual([1])
+})

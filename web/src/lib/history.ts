@@ -19,10 +19,10 @@ export class History<T> {
     }
   }
 
-  /** Remember the state before a change. An empty kind is always a step of its own. */
-  remember(before: T, kind: string) {
+  /** Remember the state before a change. An empty kind is always a step of its own; while it is held, however long, one kind is one. */
+  remember(before: T, kind: string, held = false) {
     const now = this.now()
-    const same = kind !== '' && kind === this.#kind && now - this.#at < ONE_STEP_MS
+    const same = kind !== '' && kind === this.#kind && (held || now - this.#at < ONE_STEP_MS)
     this.#kind = kind
     this.#at = now
     if (same) return

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { watchOut, coverageWords, shownColumns } from './columns'
-import { depthScale, hold, sorted } from './ladder'
+import { depthScale, hold, sorted, withRows } from './ladder'
 import type { FormatPlace, LadderRow } from './types'
 
 function row(id: number, near: number | null, far: number | null, fps: number | null, margin = 1): LadderRow {
@@ -62,7 +62,13 @@ describe('the scale of the depth bars', () => {
 it('holds what is out of sight while something is dragged', () => {
   const before = [row(1, 1, 2, 60), row(2, 1, 2, 60)]
   const after = [row(1, 3, 4, 60), row(2, 3, 4, 60), row(3, 3, 4, 60)]
-  expect(hold(after, before, new Set([1]))).toEqual([after[0], before[1], after[2]])
+  // Nothing comes, goes or changes its place under the hand.
+  expect(hold(after.toReversed(), before, new Set([1]))).toEqual([after[0], before[1]])
+})
+
+it('takes newer rows into their places', () => {
+  const [one, two, newer] = [row(1, 1, 2, 60), row(2, 1, 2, 60), row(2, 3, 4, 60)]
+  expect(withRows([one, two], [newer, row(9, 1, 2, 60)])).toEqual([one, newer])
 })
 
 it('says the gravest first, and coverage in its own column', () => {

@@ -45,8 +45,14 @@ export function depthScale(rows: LadderRow[]): { share: (metres: number | null) 
   }
 }
 
-/** The new rows for what is in sight, the last drawn ones for the rest. */
+/** The last drawn rows in their places, with the new ones for what is in sight. */
 export function hold(rows: LadderRow[], last: LadderRow[], inSight: ReadonlySet<number>): LadderRow[] {
-  const drawn = new Map(last.map((row) => [row.format_id, row]))
-  return rows.map((row) => (inSight.has(row.format_id) ? row : (drawn.get(row.format_id) ?? row)))
+  const fresh = new Map(rows.map((row) => [row.format_id, row]))
+  return last.map((row) => (inSight.has(row.format_id) ? (fresh.get(row.format_id) ?? row) : row))
+}
+
+/** Rows with newer ones in their places. */
+export function withRows(rows: LadderRow[], newer: LadderRow[]): LadderRow[] {
+  const fresh = new Map(newer.map((row) => [row.format_id, row]))
+  return rows.map((row) => fresh.get(row.format_id) ?? row)
 }

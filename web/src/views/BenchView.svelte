@@ -156,6 +156,7 @@
       bodyName: place.body.name,
       open: bench.open,
       dragging: bench.dragging,
+      onsight: (formatIds: number[]) => (bench.inSight = formatIds),
       onchange: change,
       ontoggleopen: (id: number) => bench.toggleOpen(id),
     }}

@@ -10,8 +10,11 @@
 
   let { productionId }: ViewProps = $props()
   let attempt = $state(0)
-  /** Not in an await block: what one resolves to would never be let go of. */
-  let opened = $state.raw<Awaited<ReturnType<typeof openBench>> | null>(null)
+  /**
+   * The one that is open, or none yet. Not in an await block: what one resolves to would never be let go of; and in a list, so that
+   * a view that goes still has its own.
+   */
+  let opened = $state.raw<Awaited<ReturnType<typeof openBench>>[]>([])
 
   // Entering the Bench opens it anew: the package may have been changed meanwhile. A Bench that is left has to keep what still
   // waits, also one that was still being opened.
@@ -20,27 +23,35 @@
     let left = false
     void openBench(productionId).then((found) => {
       if (left) found.bench?.close()
-      else opened = found
+      else opened = [found]
     })
     return () => {
       left = true
-      untrack(() => opened?.bench?.close())
-      opened = null
+      untrack(() => opened.forEach((found) => found.bench?.close()))
+      opened = []
     }
   })
 </script>
 
-{#if !opened}
-  <p class="waiting soft">Opening the production…</p>
-{:else if opened.bench}
-  <BenchView bench={opened.bench} productionName={opened.production?.name ?? ''} />
-{:else if opened.problem}
-  {@const { production, problem } = opened}
-  {#if production && problem.code === 'nothing_yet'}
-    <ViewFrame productionId={production.id} productionName={production.name} current="bench" heading="Bench">
-      <Begin productionId={production.id} what="The Bench" />
-    </ViewFrame>
-  {:else}
-    <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed>
+{#each opened as found (found)}
+  {#if found.bench}
+    <BenchView bench={found.bench} productionName={found.production?.name ?? ''} />
+  {:else if found.problem}
+    {@const { production, problem } = found}
+    {#if production && problem.code === 'nothing_yet'}
+      <ViewFrame
+        productionId={production.id}
+        productionName={production.name}
+        current="bench"
+        heading="Bench"
+      >
+        <Begin productionId={production.id} what="The Bench" />
+      </ViewFrame>
+    {:else}
+      <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed
+      >
+    {/if}
   {/if}
-{/if}
+{:else}
+  <p class="waiting soft">Opening the production…</p>
+{/each}

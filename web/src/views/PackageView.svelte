@@ -19,17 +19,17 @@
   const section = $derived(SECTIONS.find((s) => s.name === rest[0]) ?? SECTIONS[0])
   const Section = $derived(views[`./package/${section.file}.svelte`])
   let attempt = $state(0)
-  /** Not in an await block: what one resolves to would never be let go of. */
-  let opened = $state.raw<Awaited<ReturnType<typeof open>> | null>(null)
+  /** The one that is open, or none yet: a list, and no await block, as in `OpenBench`. */
+  let opened = $state.raw<Awaited<ReturnType<typeof open>>[]>([])
   $effect(() => {
     void attempt
     let left = false
     void open(productionId).then((found) => {
-      if (!left) opened = found
+      if (!left) opened = [found]
     })
     return () => {
       left = true
-      opened = null
+      opened = []
     }
   })
   /** What can be undone is known by the section that is shown. */
@@ -75,10 +75,8 @@
   const sheetOf = (name: string) => (SHEETS[name] ? { kind: SHEETS[name] } : null)
 </script>
 
-{#if !opened}
-  <p class="waiting soft">Opening the package…</p>
-{:else}
-  {@const { name, shelfId, isShelf, home, problem } = opened}
+{#each opened as found (found)}
+  {@const { name, shelfId, isShelf, home, problem } = found}
   {#if problem}
     <Failed {problem} onretry={() => (attempt += 1)}><a class="knob" href="/">To the productions</a></Failed>
   {:else}
@@ -112,4 +110,6 @@
       {/if}
     </ViewFrame>
   {/if}
-{/if}
+{:else}
+  <p class="waiting soft">Opening the package…</p>
+{/each}

@@ -16,7 +16,7 @@ from hextan.core.bench.limits import LEAST_FOCALS, limits_along, traced_along
 from hextan.core.bench.result import BenchResult, bench_request, compute_bench
 from hextan.core.bench.scene import Scene
 from hextan.core.bench.state import BENCH_SCHEMA, BenchState, LensUp, mended, parse_state
-from hextan.core.bench.view import bench_view
+from hextan.core.bench.view import bench_move, bench_view
 
 __all__ = [
     "ASSUMED_EIS",
@@ -37,6 +37,7 @@ __all__ = [
     "LensUp",
     "Scene",
     "Viewfinder",
+    "bench_move",
     "bench_request",
     "bench_view",
     "compute_bench",

@@ -259,19 +259,25 @@ class Unmounted(TypedDict):
     nearest_told: str
 
 
-class BenchView(TypedDict):
-    """All that the Bench shows."""
+class BenchMove(TypedDict):
+    """What follows the hand while something is moved: nothing else of the Bench changes then."""
+
+    lens: LensOnBench
+    links: Links
+    #: Of the formats that were asked for.
+    rows: list[LadderRow]
+    plan: PlanView
+    viewfinder: Viewfinder
+
+
+class BenchView(BenchMove):
+    """All that the Bench shows; rows of every recording format."""
 
     reference: ReferenceAnswer
-    lens: LensOnBench
     #: None where the lens goes on: figures of one that does not are of no picture.
     unmounted: Unmounted | None
-    links: Links
-    rows: list[LadderRow]
     crops: list[CropSwitch]
     kit: list[LensChoice]
     suited: list[SuitedFormat]
-    plan: PlanView
     window_map: WindowMap
-    viewfinder: Viewfinder
     derivations: dict[str, list[Step]]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from hextan.core.base import InvalidInputError, no_longer_here
@@ -39,8 +40,10 @@ def coc_of(usual: Coc, state: BenchState) -> Coc:
     return state.coc if state.coc is not None else usual
 
 
-def compute_bench(package: Package, state: BenchState, only_chosen: bool = False) -> BenchResult:
-    """Compute a Bench, in every recording format or in the chosen one alone.
+def compute_bench(
+    package: Package, state: BenchState, only_chosen: bool = False, format_ids: Collection[int] | None = None
+) -> BenchResult:
+    """Compute a Bench, in every recording format, in some besides the chosen one, or in that alone.
 
     Raises
     ------
@@ -50,7 +53,10 @@ def compute_bench(package: Package, state: BenchState, only_chosen: bool = False
         A distance at which the lens forms no image.
     """
     chosen, setting = _resolve(package, state)
-    shown = [chosen] if only_chosen else list(package.formats.values())
+    wanted = {state.format_id, *([] if only_chosen or format_ids is None else format_ids)}
+    every = list(package.formats.values())
+    some = only_chosen or format_ids is not None
+    shown = [here for here in every if here.recording.id in wanted] if some else every
     order = {here.recording.id: i for i, here in enumerate(shown)}
     asked = bench_request(package, state, setting, shown)
     return BenchResult(chosen, setting, order, compute(asked, package.terms(state.unit)))

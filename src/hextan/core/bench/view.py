@@ -14,6 +14,7 @@ import numpy as np
 
 from hextan.core.base import both_units, m_from_mm
 from hextan.core.bench.answers import (
+    BenchMove,
     BenchView,
     CropSwitch,
     LadderRow,
@@ -26,7 +27,7 @@ from hextan.core.bench.answers import (
 )
 from hextan.core.bench.finder_picture import viewfinder
 from hextan.core.bench.plan import plan_view
-from hextan.core.bench.result import compute_bench
+from hextan.core.bench.result import BenchResult, compute_bench
 from hextan.core.bench.state import BenchState
 from hextan.core.equipment import (
     FormatInPackage,
@@ -40,7 +41,15 @@ from hextan.core.equipment import (
     lacking,
     window_map,
 )
-from hextan.core.evaluation import Evaluation, FormatAnswer, LensAnswer, Note, answer_of, derivation_of
+from hextan.core.evaluation import (
+    Evaluation,
+    EvaluationAnswer,
+    FormatAnswer,
+    LensAnswer,
+    Note,
+    answer_of,
+    derivation_of,
+)
 from hextan.core.kit import VERDICTS, KitAsk, kit_of
 from hextan.core.optics import coverage_verdict, format_class, sharpness
 
@@ -66,14 +75,9 @@ def bench_view(
     """
     found = compute_bench(package, state)
     chosen, setting, order, result = found.chosen, found.setting, found.order, found.evaluation
-    formats, index = package.formats, found.index
+    index = found.index
     answer = answer_of(result)
-    rows = [
-        _row(package, state, setting, here, answer["formats"][i], chosen)
-        for i, here in enumerate(formats.values())
-    ]
-    pinned = [key for key in state.pinned if key in order]
-    shown = {key: order[key] for key in [*pinned, state.format_id]}
+    moved = _moved(package, state, found, answer, plan_extent_m)
     reasons = setting.mounting(chosen.body).reasons
     kit = _lens_choices(package, state)
     mapped = window_map(result, index, chosen.body, chosen.mode)
@@ -81,14 +85,56 @@ def bench_view(
         # Nothing of a picture that cannot be had is said to be in order.
         mapped["words"] = [each for each in mapped["words"] if each["verdict"] not in ("covers", "marginal")]
     return {
+        **moved,
         "reference": answer["reference"],
-        "lens": _lens(setting, answer["lens"], chosen, float(result.needed_mm[index])),
         "unmounted": _unmounted(package, setting, chosen, kit, reasons) if reasons else None,
-        "links": _links(package, state, result, index, setting, chosen),
-        "rows": rows,
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
         "kit": kit,
-        "suited": _suited(rows, setting),
+        "suited": _suited(moved["rows"], setting),
+        "window_map": mapped,
+        "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
+    }
+
+
+def bench_move(
+    package: Package, state: BenchState, format_ids: list[int], plan_extent_m: float | None = None
+) -> BenchMove:
+    """Compute what follows the hand while subject, focus or something of the scene is moved.
+
+    Parameters
+    ----------
+    format_ids : the rows of the ladder that are in sight; what the package does not have is left out
+    plan_extent_m : reach of the plan view to keep, in metres
+
+    Raises
+    ------
+    InvalidInputError, CannotFocusError
+        As `bench_view`.
+    """
+    found = compute_bench(package, state, format_ids=[*format_ids, *state.pinned])
+    moved = _moved(package, state, found, answer_of(found.evaluation), plan_extent_m)
+    asked = set(format_ids)
+    return {**moved, "rows": [row for row in moved["rows"] if row["format_id"] in asked]}
+
+
+def _moved(
+    package: Package,
+    state: BenchState,
+    found: BenchResult,
+    answer: EvaluationAnswer,
+    plan_extent_m: float | None,
+) -> BenchMove:
+    chosen, setting, order, result = found.chosen, found.setting, found.order, found.evaluation
+    index = found.index
+    pinned = [key for key in state.pinned if key in order]
+    shown = {key: order[key] for key in [*pinned, state.format_id]}
+    return {
+        "lens": _lens(setting, answer["lens"], chosen, float(result.needed_mm[index])),
+        "links": _links(package, state, result, index, setting, chosen),
+        "rows": [
+            _row(package, state, setting, package.formats[key], answer["formats"][i], chosen)
+            for key, i in order.items()
+        ],
         "plan": plan_view(
             result,
             shown,
@@ -108,8 +154,6 @@ def bench_view(
             state.unit,
             package.brackets,
         ),
-        "window_map": mapped,
-        "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
     }
 
 

@@ -20,6 +20,12 @@ export const viewBench = (
   signal: AbortSignal,
 ) => outcome(http.POST('/api/v1/productions/{production_id}/bench/view', { ...at(id), body: ask, signal }))
 
+export const moveBench = (
+  id: number,
+  ask: { state: BenchState; format_ids: number[]; plan_extent_m: number | null },
+  signal: AbortSignal,
+) => outcome(http.POST('/api/v1/productions/{production_id}/bench/move', { ...at(id), body: ask, signal }))
+
 export const readDistance = (text: string, unit: Unit) =>
   outcome(http.GET('/api/v1/distance', { params: { query: { text, unit } } }))
 

@@ -416,6 +416,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/productions/{production_id}/bench/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bench Move
+         * @description Compute what follows the hand while something is moved on the Bench, without keeping it.
+         */
+        post: operations["bench_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/productions/{production_id}/bench/view": {
         parameters: {
             query?: never;
@@ -2597,6 +2617,25 @@ export interface components {
             state: components["schemas"]["BenchState"];
         };
         /**
+         * BenchMove
+         * @description What follows the hand while something is moved: nothing else of the Bench changes then.
+         */
+        BenchMove: {
+            /** @description Lens. */
+            lens: components["schemas"]["LensOnBench"];
+            /** @description The links of the chain; their factors multiply to the whole. */
+            links: components["schemas"]["Links"];
+            /** @description Plan. */
+            plan: components["schemas"]["PlanView"];
+            /**
+             * Rows
+             * @description Rows.
+             */
+            rows: components["schemas"]["LadderRow"][];
+            /** @description Viewfinder. */
+            viewfinder: components["schemas"]["Viewfinder"];
+        };
+        /**
          * BenchOfShot
          * @description The Bench as a shot's choice sets it; None where nothing can be chosen.
          */
@@ -3087,7 +3126,7 @@ export interface components {
         };
         /**
          * BenchView
-         * @description All that the Bench shows.
+         * @description All that the Bench shows; rows of every recording format.
          */
         BenchView: {
             /**
@@ -13905,6 +13944,25 @@ export interface components {
             lens_id: number;
         };
         /**
+         * MoveAsk
+         * @description A Bench on which something is moved, and the rows of its ladder that are in sight.
+         */
+        MoveAsk: {
+            /**
+             * Format Ids
+             * @description Format ids.
+             * @default []
+             */
+            format_ids?: number[];
+            /**
+             * Plan Extent M
+             * @description Plan extent, metres.
+             */
+            plan_extent_m?: number | null;
+            /** @description State. */
+            state: components["schemas"]["BenchStateIn"];
+        };
+        /**
          * Movement
          * @description How far the subject moves, and whether the depth holds it.
          */
@@ -24452,6 +24510,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchMended"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    bench_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchMove"];
                 };
             };
             /** @description Forbidden */

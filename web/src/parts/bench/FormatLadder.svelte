@@ -12,10 +12,11 @@
     open: number[]
     /** While something is dragged, only the rows in sight follow; the rest catch up when it ends. */
     dragging: boolean
+    onsight: (formatIds: number[]) => void
     onchange: (part: Partial<BenchState>, kind?: string) => void
     ontoggleopen: (formatId: number) => void
   }
-  let { state: bench, view, places, open, dragging, onchange, ontoggleopen }: Props = $props()
+  let { state: bench, view, places, open, dragging, onsight, onchange, ontoggleopen }: Props = $props()
 
   const columns = $derived(shownColumns(bench.columns))
   const rows = $derived(sorted(view.rows, places, bench.sort, bench.descending))
@@ -24,6 +25,9 @@
   let last: Row[] = []
   const inSight = $derived(dragging ? idsInSight() : null)
   const drawn = $derived.by(() => (last = inSight ? hold(rows, last, inSight) : rows))
+  $effect(() => {
+    if (inSight) onsight([...inSight])
+  })
 
   function idsInSight(): Set<number> {
     const seen = [...table.querySelectorAll<HTMLElement>('tr[data-format]')].filter((row) => {

@@ -9,6 +9,9 @@
 
   interface Props {
     plan: PlanGeometry
+    /** Where the hand has put them, before any answer: the handles stand there. */
+    subject_m: number
+    focus_m: number
     unit: Unit
     /** Names of the formats whose fields are drawn, by id. */
     names: Map<number, string>
@@ -20,7 +23,8 @@
     onmove: (handle: Handle, metres: number, kind: string) => void
     ondrag: (on: boolean) => void
   }
-  let { plan, unit, names, objects, reach, onreach, onplace, onmove, ondrag }: Props = $props()
+  let { plan, subject_m, focus_m, unit, names, objects, reach, onreach, onplace, onmove, ondrag }: Props =
+    $props()
 
   let width = $state(760)
   let height = $state(280)
@@ -142,7 +146,7 @@
       <g clip-path="url(#{id}-frame)"
         ><PlanObjects {objects} {unit} {x} {y} {px} {width} height={height - 22} {onplace} {ondrag} /></g
       >
-      <PlanHandles {plan} {unit} {x} {px} {axis} {width} {height} left={LEFT} {drag} />
+      <PlanHandles {plan} {subject_m} {focus_m} {unit} {x} {px} {axis} {width} {height} left={LEFT} {drag} />
     </svg>
   </div>
 </figure>

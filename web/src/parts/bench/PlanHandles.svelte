@@ -6,6 +6,8 @@
 
   interface Props {
     plan: PlanGeometry
+    subject_m: number
+    focus_m: number
     unit: Unit
     /** Metres along the axis to pixels, and pixels for a metre. */
     x: (metres: number) => number
@@ -17,21 +19,19 @@
     left: number
     drag: PlanDrag
   }
-  let { plan, unit, x, px, axis, width, height, left, drag }: Props = $props()
+  let { plan, subject_m, focus_m, unit, x, px, axis, width, height, left, drag }: Props = $props()
 
   const far = $derived(Math.min(plan.far_m ?? plan.extent_m * 2, plan.extent_m * 2))
   const shown = $derived(plan.near_m === null ? null : limits(plan.near_m, plan.far_m, plan.focus_m, unit))
   const near = $derived(shown ? withUnit(shown.near, shown) : '')
   const farText = $derived(shown ? withUnit(shown.far, shown) : '')
-  const apart = $derived(Math.abs(plan.focus_m - plan.subject_m) > 0.001)
+  const apart = $derived(Math.abs(focus_m - subject_m) > 0.001)
   const nearLeft = $derived(plan.near_m === null ? 0 : x(plan.near_m) < left + 90)
   const farLabel = $derived(Math.min(x(far), width - 6))
   const person = $derived(plan.person_m)
-  const focusLabel = $derived(
-    `${apart ? 'focus' : 'focus on subject'} ${distanceWithUnit(plan.focus_m, unit)}`,
-  )
+  const focusLabel = $derived(`${apart ? 'focus' : 'focus on subject'} ${distanceWithUnit(focus_m, unit)}`)
   // A figure of the monospaced face is 8 px wide.
-  const focusLabelLeft = $derived(x(plan.focus_m) + 16 + 8 * focusLabel.length > width)
+  const focusLabelLeft = $derived(x(focus_m) + 16 + 8 * focusLabel.length > width)
 </script>
 
 {#if plan.movement}
@@ -63,44 +63,43 @@
   role="slider"
   tabindex="0"
   aria-label="Subject"
-  aria-valuenow={plan.subject_m}
+  aria-valuenow={subject_m}
   aria-valuemin="0"
   aria-valuemax={plan.extent_m}
-  aria-valuetext={distanceWithUnit(plan.subject_m, unit)}
+  aria-valuetext={distanceWithUnit(subject_m, unit)}
   onpointerdown={(event) => drag.start('subject', event)}
-  onkeydown={(event) => drag.key('subject', plan.subject_m, event)}
+  onkeydown={(event) => drag.key('subject', subject_m, event)}
 >
-  <circle class="grip" cx={x(plan.subject_m)} cy={axis} r="24" />
+  <circle class="grip" cx={x(subject_m)} cy={axis} r="24" />
   <ellipse
     class="person"
-    cx={x(plan.subject_m)}
+    cx={x(subject_m)}
     cy={axis}
     rx={Math.max(((person.chest ?? 0) / 2) * px, 4)}
     ry={Math.max(((person.shoulders ?? 0) / 2) * px, 7)}
   />
-  <circle class="person" cx={x(plan.subject_m)} cy={axis} r={Math.max(((person.head ?? 0) / 2) * px, 3)} />
+  <circle class="person" cx={x(subject_m)} cy={axis} r={Math.max(((person.head ?? 0) / 2) * px, 3)} />
 </g>
 <g
   class="handle"
   role="slider"
   tabindex="0"
   aria-label="Focus"
-  aria-valuenow={plan.focus_m}
+  aria-valuenow={focus_m}
   aria-valuemin="0"
   aria-valuemax={plan.extent_m}
-  aria-valuetext={distanceWithUnit(plan.focus_m, unit)}
+  aria-valuetext={distanceWithUnit(focus_m, unit)}
   onpointerdown={(event) => drag.start('focus', event)}
-  onkeydown={(event) => drag.key('focus', plan.focus_m, event)}
+  onkeydown={(event) => drag.key('focus', focus_m, event)}
 >
-  <rect class="grip" x={x(plan.focus_m) - 22} y={height - 62} width="44" height="40" />
+  <rect class="grip" x={x(focus_m) - 22} y={height - 62} width="44" height="40" />
   <polygon
     class="flag"
-    points="{x(plan.focus_m)},{height - 34} {x(plan.focus_m) - 7},{height - 22} {x(plan.focus_m) +
-      7},{height - 22}"
+    points="{x(focus_m)},{height - 34} {x(focus_m) - 7},{height - 22} {x(focus_m) + 7},{height - 22}"
   />
   <text
     class="figure limit"
-    x={x(plan.focus_m) + (focusLabelLeft ? -12 : 12)}
+    x={x(focus_m) + (focusLabelLeft ? -12 : 12)}
     y={height - 26}
     text-anchor={focusLabelLeft ? 'end' : 'start'}>{focusLabel}</text
   >

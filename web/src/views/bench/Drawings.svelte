@@ -14,6 +14,15 @@
   let { bench, view, place, names }: Props = $props()
   let squeezed = $state(false)
 
+  /** Things where the hand has put them, before any answer; what is said of them is the last answer's. */
+  const placed = $derived.by(() => {
+    const at = new Map(bench.state.scene.objects.map((o) => [o.key, o]))
+    return view.viewfinder.objects.map((o) => {
+      const { distance_m, aside_m } = at.get(o.key) ?? o
+      return { ...o, distance_m, aside_m }
+    })
+  })
+
   function placeObject(key: string, distance_m: number, aside_m: number, kind: string) {
     const { scene } = bench.state
     const objects = scene.objects.map((o) => (o.key === key ? { ...o, distance_m, aside_m } : o))
@@ -25,9 +34,11 @@
   <section class="plan" aria-label="Plan view">
     <PlanDrawing
       plan={view.plan}
+      subject_m={bench.state.subject_m}
+      focus_m={bench.state.focus_m ?? bench.state.subject_m}
       unit={bench.state.unit}
       {names}
-      objects={view.viewfinder.objects}
+      objects={placed}
       reach={bench.reach}
       onreach={(metres) => bench.setReach(metres)}
       onplace={placeObject}

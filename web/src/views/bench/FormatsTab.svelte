@@ -3,8 +3,9 @@
   import FormatLadder from '../../parts/bench/FormatLadder.svelte'
   import LadderFilters from '../../parts/bench/LadderFilters.svelte'
 
-  let { state, view, places, bodyName, open, dragging, onchange, ontoggleopen }: BenchTabProps = $props()
+  let { state, view, places, bodyName, open, dragging, onsight, onchange, ontoggleopen }: BenchTabProps =
+    $props()
 </script>
 
 <LadderFilters {state} {view} {bodyName} {onchange} />
-<FormatLadder {state} {view} {places} {open} {dragging} {onchange} {ontoggleopen} />
+<FormatLadder {state} {view} {places} {open} {dragging} {onsight} {onchange} {ontoggleopen} />
