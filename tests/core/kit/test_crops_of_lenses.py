@@ -89,7 +89,7 @@ def test_one_computation_of_crops_for_matrix_bench_and_hand(always, factor):
                     state = BenchState(
                         format_id=here.recording.id, lens_id=entry.lens.id, crop_ids=ids, subject_m=5.0
                     )
-                    found = compute_bench(package, state, only_chosen=True).evaluation
+                    found = compute_bench(package, state, format_ids=()).evaluation
                     product = by_hand(entry.lens, here, on, kept, factor)
                     whole = kit_of(package, KitAsk(delivery=BenchDelivery())) if not always else None
                     assert math.isclose(

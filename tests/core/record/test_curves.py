@@ -124,7 +124,7 @@ def test_depth_read_off_the_curves_is_never_deeper_than_it_is_and_hardly_shallow
     rng = np.random.default_rng(7)
     asked = 1 / rng.uniform(at[0], at[-1], 300)
     found = compute_bench(
-        M.package, state.model_copy(update={"delivery": PICTURE, "subject_m": 50.0}), only_chosen=True
+        M.package, state.model_copy(update={"delivery": PICTURE, "subject_m": 50.0}), format_ids=()
     )
     near, far, _ = limits_along(found, asked, curves["stops"])
     # The slack of the whole is that of the nearest distance at the narrowest stop.

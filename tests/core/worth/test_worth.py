@@ -115,7 +115,10 @@ def test_what_is_owned_hired_and_bought_by_hand():
 def test_what_the_plan_carries_costs_nothing_more():
     names = [ThingName(kind="body", name="Large"), ThingName(kind="lens", name="Prime 50", of="Heron")]
     planned = replace(PACKAGE, plan=ThePlan(name="a", kit="k", made_at="2026-05-01T08:00:00Z", things=names))
-    rows = named(worth(package=planned))
+    answer = worth(package=planned)
+    rows = named(answer)
+    # What is owned and what the plan carries cost the same: the softer of them comes first.
+    assert answer["steps"][0]["told"] == "Prime 50 on Large: costs nothing more, the plan carries it."
     assert (rows["Prime 50", "Large"]["have"], rows["Prime 50", "Large"]["cost"]) == ("planned", 0)
     assert (rows["Prime 75", "Large"]["have"], rows["Prime 75", "Large"]["cost"]) == ("buy", 1200)
     assert named(worth(package=planned, planned=False))["Prime 50", "Large"]["cost"] == 890
@@ -164,7 +167,7 @@ def test_steps_and_what_beats_what_against_every_choice_there_is(prices, by, loo
     rows = [stock(kind, name, key=f"t{n}", **({"owned": True} if price == 0 else {"per_day": price}))
             for n, ((kind, name), price) in enumerate(zip(things, prices, strict=True))]  # fmt: skip
     shot = {"framing": framing, "distance": "1-5 m", "stop": "up to T4"}
-    answer = worth(rows, m.package, shot, house=m.settings, by=by, look=look, most=400)
+    answer = worth(rows, m.package, shot, house=m.settings, ranked_by=by, look=look, most=400)
     assert answer["found"] == len(answer["rows"])
     every = answer["rows"]
 
@@ -318,7 +321,7 @@ def test_squeezed_lenses_are_another_look():
 
 
 def test_the_sheet_tells_steps_choices_and_how_they_are_ranked():
-    sheet = made("worth", which="12B", pay="buy", by="weight")
+    sheet = made("worth", which="12B", pay="buy", ranked_by="weight")
     assert sheet["lead"].startswith("Shot 12B: ")
     facts = {fact["name"]: fact["text"] for fact in sheet["stamp"]}
     assert (facts["Ranked by"], facts["Paid for"]) == ("weight", "bought")

@@ -57,7 +57,7 @@ def test_the_camera_of_the_layer_projects_as_the_finder_does(lens, at, changes):
         facts["wide_mm"], rel=1e-5
     )
     assert shot.focusDistance / 100 + facts["pupil_m"] == pytest.approx(facts["focus_m"], rel=1e-5)
-    found = compute_bench(m.package, bench, only_chosen=True)
+    found = compute_bench(m.package, bench, format_ids=())
     seen = viewfinder(found.evaluation, 0, bench.scene, bench.subject_m, float(found.evaluation.coc_mm[0]))
     frame = seen["picture"]
     project = shot.frustum.ComputeViewMatrix() * shot.frustum.ComputeProjectionMatrix()
@@ -86,7 +86,7 @@ def test_discs_are_those_of_the_finder():
     """A renderer's disc from the layer's figures alone: aperture f/N, focus and apertures; against the finder's, as shares of the width."""
     m = demo()
     (facts,), _ = setups_of("bench", m.package, m.settings, state(subject_m=2.0, stop=2.8))
-    found = compute_bench(m.package, state(subject_m=2.0, stop=2.8), only_chosen=True)
+    found = compute_bench(m.package, state(subject_m=2.0, stop=2.8), format_ids=())
     seen = viewfinder(found.evaluation, 0, m.bench.scene, 2.0, 0.02)
     lamp = next(t for t in seen["objects"] if t["kind"] == "lamp")
     z = (lamp["distance_m"] - facts["pupil_m"]) * 1000

@@ -44,7 +44,7 @@ export function newSheet(kind: SheetKind, part: Partial<SheetPlan> = {}): SheetP
     each: 'lens',
     days: [],
     which: '',
-    by: 'blur',
+    ranked_by: 'blur',
     pay: 'hire',
     monitor_mm: 375,
     pictures: true,

@@ -279,7 +279,7 @@ def _marked_on(bench: _Bench, lens: Lens, exact_n: float) -> str | None:
         update={"lens_id": lens.id, "focal_mm": lens.focal_max_mm, "stop": None, "focus_m": None}
     )
     try:
-        found = compute_bench(bench.package, other, only_chosen=True)
+        found = compute_bench(bench.package, other, format_ids=())
     except HextanError:
         return None
     open_n, setting = found.evaluation.f_number, found.setting

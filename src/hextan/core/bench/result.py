@@ -41,9 +41,13 @@ def coc_of(usual: Coc, state: BenchState) -> Coc:
 
 
 def compute_bench(
-    package: Package, state: BenchState, only_chosen: bool = False, format_ids: Collection[int] | None = None
+    package: Package, state: BenchState, format_ids: Collection[int] | None = None
 ) -> BenchResult:
-    """Compute a Bench, in every recording format, in some besides the chosen one, or in that alone.
+    """Compute a Bench.
+
+    Parameters
+    ----------
+    format_ids : the recording formats that are wanted besides the chosen one, such as none; every one where None
 
     Raises
     ------
@@ -53,10 +57,8 @@ def compute_bench(
         A distance at which the lens forms no image.
     """
     chosen, setting = _resolve(package, state)
-    wanted = {state.format_id, *([] if only_chosen or format_ids is None else format_ids)}
-    every = list(package.formats.values())
-    some = only_chosen or format_ids is not None
-    shown = [here for here in every if here.recording.id in wanted] if some else every
+    wanted = None if format_ids is None else {state.format_id, *format_ids}
+    shown = [here for key, here in package.formats.items() if wanted is None or key in wanted]
     order = {here.recording.id: i for i, here in enumerate(shown)}
     asked = bench_request(package, state, setting, shown)
     return BenchResult(chosen, setting, order, compute(asked, package.terms(state.unit)))

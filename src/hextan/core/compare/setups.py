@@ -82,7 +82,7 @@ def setup_of(package: Package, comparison: Comparison, column: Column) -> Setup:
         As for the Bench.
     """
     state = comparison.state_of(column)
-    found = compute_bench(package, state, only_chosen=True)
+    found = compute_bench(package, state, format_ids=())
     optics = _optics(state, found, (comparison.reference or package.reference).by)
     return Setup(column, state, found, optics, exposing(package.filters, state, found), virtual=False)
 

@@ -75,7 +75,7 @@ def facts_of(package: Package, state: BenchState, name: str) -> CameraFacts:
     InvalidInputError, CannotFocusError
         As for the Bench.
     """
-    found = compute_bench(package, state, only_chosen=True)
+    found = compute_bench(package, state, format_ids=())
     here, setting, e = found.chosen, found.setting, found.evaluation
     seen = viewfinder(e, 0, state.scene, state.subject_m, float(e.coc_mm[0]))
     picture = seen["picture"]

@@ -122,7 +122,7 @@ def depth_curves(package: Package, picture: BenchDelivery, lens_up: BenchState) 
             "stop": None,
         }
     )
-    found = compute_bench(package, state, only_chosen=True)
+    found = compute_bench(package, state, format_ids=())
     e, setting = found.evaluation, found.setting
     coc = float(e.coc_mm[0])
     if e.f_number is None or setting.stop is None or math.isnan(coc):

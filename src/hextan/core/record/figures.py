@@ -124,7 +124,7 @@ def figures_of(
     if state is None or found.here is None:
         return None
     try:
-        result = compute_bench(package, state, only_chosen=True)
+        result = compute_bench(package, state, format_ids=())
     except HextanError:
         return None
     answer = answer_of(result.evaluation)

@@ -60,7 +60,7 @@ class SheetPlan(Row):
     #: Width of the monitor's picture, millimetres.
     monitor_mm: Annotated[float, Field(gt=10, le=10_000)] = 375.0
     #: What choices for a shot are ranked by, and how they are paid for.
-    by: RankedBy = "blur"
+    ranked_by: RankedBy = "blur"
     pay: PaidBy = "hire"
     pictures: bool = True
     #: All that the production has; otherwise, where nothing is named, what the plan uses.

@@ -329,7 +329,7 @@ def lens_up(
         }
     )
     try:
-        found = compute_bench(m.package, state, only_chosen=True)
+        found = compute_bench(m.package, state, format_ids=())
         if whole and _short(found):
             return f"leaves dark corners on {format_words(here)} of {here.body.name}"
         return Up(*lens, here, found)

@@ -42,7 +42,7 @@ def bench_sheet(m: Material, plan: SheetPlan, draft: Draft) -> None:
     unit = units_of(m, plan)[0]
     state = m.bench.model_copy(update={"unit": unit})
     view = bench_view(m.package, state, [])
-    found = compute_bench(m.package, state, only_chosen=True)
+    found = compute_bench(m.package, state, format_ids=())
     here, setting = found.chosen, found.setting
     through = "".join(f" + {a.name}" for a in setting.adapters)
     stop = "" if setting.stop is None else f" at {setting.marks}{setting.stop:.3g}"

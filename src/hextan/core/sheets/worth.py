@@ -43,14 +43,14 @@ def worth_sheet(m: Material, plan: SheetPlan, draft: Draft) -> None:
     unit = units_of(m, plan)[0]
     settings = m.settings.model_copy(update={"unit": unit})
     scene = m.bench.scene if m.bench is not None else Scene()
-    ask = WorthAsk(shot=asked, by=plan.by, pay=plan.pay, most=_MOST)
+    ask = WorthAsk(shot=asked, ranked_by=plan.ranked_by, pay=plan.pay, most=_MOST)
     found = worth_of(m.package, Package(), settings, m.shots, m.packing, scene, ask)
     if not found["rows"]:
         draft.why_empty = " ".join(found["told"])
         return
     said = (asked.what, asked.framing, asked.distance, asked.room and f"room {asked.room}", asked.stop)
     draft.lead = f"Shot {asked.name}: {', '.join(part for part in said if part)}."
-    draft.fact("Ranked by", plan.by)
+    draft.fact("Ranked by", plan.ranked_by)
     draft.fact("Paid for", f"{plural(found['hire_days'], 'day')} of hire" if plan.pay == "hire" else "bought")
     draft.blocks.append(told(found["told"]))
     names = {each["key"]: each for each in found["rows"]}

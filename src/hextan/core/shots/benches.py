@@ -86,7 +86,7 @@ def shot_of_bench(package: Package, settings: PackageSettings, state: BenchState
     CannotFocusError
         A distance at which the lens forms no image.
     """
-    result = compute_bench(package, state, only_chosen=True)
+    result = compute_bench(package, state, format_ids=())
     here, setting = result.chosen, result.setting
     evaluation = result.evaluation
     m = float(np.ravel(evaluation.traced.magnification)[0])
@@ -133,7 +133,7 @@ def _picture(package: Package, settings: PackageSettings, shot: Shot, scene: Sce
     if state is None:
         return None
     try:
-        result = compute_bench(package, state, only_chosen=True)
+        result = compute_bench(package, state, format_ids=())
         coc = float(result.evaluation.coc_mm[0])
         return viewfinder(result.evaluation, 0, state.scene, state.subject_m, coc, state.unit)
     except (InvalidInputError, CannotFocusError):

@@ -20,7 +20,7 @@ class WorthAsk(Part):
 
     #: Its framing, room, stop and all else that it needs; its pin and the plan are passed over.
     shot: Shot
-    by: RankedBy = "blur"
+    ranked_by: RankedBy = "blur"
     #: Whether a softer background is the better one, or a sharper.
     look: Literal["soft", "deep"] = "soft"
     #: What is paid for what is not owned: hire for the days of the production, or its price.

@@ -178,7 +178,7 @@ class Candidate:
         figures["field"] = round(figures["field"], 1)
         # Blurs that differ in their last digits are one.
         figures["blur"] = float(f"{figures['blur']:.3e}")
-        return figures[ask.by], figures["blur"], figures["price"]
+        return figures[ask.ranked_by], figures["blur"], figures["price"]
 
     def _cell(self, values: Floats) -> float:
         return float(values[self.judged.at(self.cell)])

@@ -35,7 +35,7 @@ def gain(before: Candidate, after: Candidate, by: RankedBy, ask: WorthAsk) -> fl
 
 def stepped_by(ask: WorthAsk) -> RankedBy:
     """What a step has to gain: the look, where choices are ranked by their price."""
-    return "blur" if ask.by == "price" else ask.by
+    return "blur" if ask.ranked_by == "price" else ask.ranked_by
 
 
 def stairs(found: list[Candidate], ask: WorthAsk) -> list[Candidate]:
@@ -124,6 +124,8 @@ def _step(
 def _price(each: Candidate, currency: str) -> str:
     if each.have == "own":
         return "costs nothing, all of it is owned"
+    if not each.cost:
+        return "costs nothing more, the plan carries it" if each.have == "planned" else "costs nothing"
     return f"the least, {money(each.cost or 0.0, currency)}"
 
 

@@ -52,7 +52,7 @@ def worth_of(
 
     Returns
     -------
-    ``rows`` (the best first by ``ask.by``), ``steps`` (from the best that costs least upwards), ``told`` (what was found, or why
+    ``rows`` (the best first by ``ask.ranked_by``), ``steps`` (from the best that costs least upwards), ``told`` (what was found, or why
     there is nothing), and things without a price.
     """
     whole = replace(package_with(package, catalogue) if ask.catalogue else package, plan=None)

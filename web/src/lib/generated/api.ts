@@ -18326,13 +18326,6 @@ export interface components {
              */
             bodies: string[];
             /**
-             * By
-             * @description The dimension that counts: width, height or diagonal.
-             * @default blur
-             * @enum {string}
-             */
-            by: "blur" | "field" | "weight" | "price";
-            /**
              * Days
              * @description Days.
              * @default []
@@ -18453,6 +18446,13 @@ export interface components {
              */
             pictures: boolean;
             /**
+             * Ranked By
+             * @description Ranked by.
+             * @default blur
+             * @enum {string}
+             */
+            ranked_by: "blur" | "field" | "weight" | "price";
+            /**
              * Stops
              * @description Stops: marks of the ring, or an amount of light.
              * @default []
@@ -18487,13 +18487,6 @@ export interface components {
              * @default []
              */
             bodies?: string[];
-            /**
-             * By
-             * @description The dimension that counts: width, height or diagonal.
-             * @default blur
-             * @enum {string}
-             */
-            by?: "blur" | "field" | "weight" | "price";
             /**
              * Days
              * @description Days.
@@ -18614,6 +18607,13 @@ export interface components {
              * @default true
              */
             pictures?: boolean;
+            /**
+             * Ranked By
+             * @description Ranked by.
+             * @default blur
+             * @enum {string}
+             */
+            ranked_by?: "blur" | "field" | "weight" | "price";
             /**
              * Stops
              * @description Stops: marks of the ring, or an amount of light.
@@ -22709,13 +22709,6 @@ export interface components {
              */
             behind_m?: number | null;
             /**
-             * By
-             * @description The dimension that counts: width, height or diagonal.
-             * @default blur
-             * @enum {string}
-             */
-            by?: "blur" | "field" | "weight" | "price";
-            /**
              * Catalogue
              * @description Catalogue.
              * @default false
@@ -22747,6 +22740,13 @@ export interface components {
              * @default true
              */
             planned?: boolean;
+            /**
+             * Ranked By
+             * @description Ranked by.
+             * @default blur
+             * @enum {string}
+             */
+            ranked_by?: "blur" | "field" | "weight" | "price";
             /** @description Shot. */
             shot: components["schemas"]["ShotIn"];
         };

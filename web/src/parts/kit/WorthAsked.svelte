@@ -77,8 +77,8 @@
       ><span class="soft">Rank by</span><Segments
         label="Rank by"
         options={BY}
-        value={ask.by ?? 'blur'}
-        onchange={(by) => onchange({ by })}
+        value={ask.ranked_by ?? 'blur'}
+        onchange={(ranked_by) => onchange({ ranked_by })}
       /></span
     >
     <span class="item"

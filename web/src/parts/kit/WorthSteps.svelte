@@ -3,7 +3,7 @@
   import { money } from '../../lib/packing'
   import type { Unit, Worth } from '../../lib/types'
   import { weightWords } from '../../lib/weights'
-  import { lensWords, thingWords } from '../../lib/worth'
+  import { HAVE, lensWords, thingWords } from '../../lib/worth'
   import FinderDrawing from '../drawings/FinderDrawing.svelte'
 
   interface Props {
@@ -51,8 +51,8 @@
           <strong>{row ? lensWords(row) : ''}</strong>
           <span class="figure accent"
             >{n === 0
-              ? row?.have === 'own'
-                ? 'owned'
+              ? row && step.cost === 0
+                ? HAVE[row.have].words
                 : money(step.cost, answer.currency)
               : `+${money(step.more, answer.currency)}`}</span
           >

@@ -280,7 +280,12 @@
       </div>{/if}
     <div class="line">
       <span class="soft">ranked by</span>
-      <Choice label="Ranked by" options={BY} value={plan.by} onchange={(by) => onchange({ by })} />
+      <Choice
+        label="Ranked by"
+        options={BY}
+        value={plan.ranked_by}
+        onchange={(ranked_by) => onchange({ ranked_by })}
+      />
     </div>
     <div class="line">
       <span class="soft">paid for</span>
