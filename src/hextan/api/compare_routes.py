@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import APIRouter, Path, Response
 
 from hextan.api.compare_schemas import (
     CompareAsk,
@@ -17,7 +17,7 @@ from hextan.api.compare_schemas import (
 from hextan.api.errors import stale
 from hextan.api.package_schemas import Removal
 from hextan.api.paging import Pages
-from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
+from hextan.api.plumbing import Db, Equipment, Id, ProductionId, answers, json_answer, made
 from hextan.api.route import Route
 from hextan.core.compare import Comparison, compare_view, match_camera
 from hextan.store.keeper import Kept, find_production
@@ -83,13 +83,12 @@ def remove_comparison(
 
 
 @router.post("/compare/view", name="compare_view", tags=["Compare"], responses=answers(compare_view))
-def view_comparison(production_id: ProductionId, asked: CompareAsk, db: Db, request: Request) -> Response:
+def view_comparison(asked: CompareAsk, equipment: Equipment) -> Response:
     """Compute a comparison, without keeping it."""
-    return json_answer(compare_view(request.app.state.packages.package(db, production_id), asked.document))
+    return json_answer(compare_view(equipment, asked.document))
 
 
 @router.post("/compare/match", name="compare_match", tags=["Compare"], responses=answers(match_camera))
-def match(production_id: ProductionId, asked: MatchCameraAsk, db: Db, request: Request) -> Response:
+def match(asked: MatchCameraAsk, equipment: Equipment) -> Response:
     """Match a column to the first with the lenses, stops, EI and ND that there are."""
-    package = request.app.state.packages.package(db, production_id)
-    return json_answer(match_camera(package, asked.document, asked.index))
+    return json_answer(match_camera(equipment, asked.document, asked.index))

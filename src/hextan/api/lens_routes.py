@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import APIRouter, Path, Response
 from sqlalchemy.orm import Session
 
 from hextan.api.errors import stale
@@ -19,7 +19,7 @@ from hextan.api.lens_schemas import (
 )
 from hextan.api.package_schemas import CatalogueChange, CatalogueChanges, ChangesSettled, Removal
 from hextan.api.paging import Pages
-from hextan.api.plumbing import Db, Id, ProductionId, answers, json_answer, made
+from hextan.api.plumbing import Db, Equipment, Id, ProductionId, answers, json_answer, made
 from hextan.api.route import Route
 from hextan.core.base import Fault, InvalidInputError
 from hextan.core.documents import (
@@ -106,10 +106,9 @@ def _added(response: Response, kept: Kept[LensSetDocument]) -> LensSetKept:
 
 
 @router.post("/lens-sets/sheet", name="lens_set_sheet", tags=["Lenses"], responses=answers(lens_set_sheet))
-def lens_sheet(production_id: ProductionId, document: LensSetDocument, db: Db, request: Request) -> Response:
+def lens_sheet(document: LensSetDocument, equipment: Equipment) -> Response:
     """Check a lens set as it is typed, and work out what follows from it; keeps nothing."""
-    package = request.app.state.packages.package(db, production_id)
-    return json_answer(lens_set_sheet(document, package.rig.mounts_by_name))
+    return json_answer(lens_set_sheet(document, equipment.rig.mounts_by_name))
 
 
 @router.get("/lens-sets/{set_id}", name="lens_set_read", tags=["Lenses"])
@@ -166,6 +165,6 @@ def write_rig(production_id: ProductionId, asked: RigWrite, db: Db) -> RigKept:
 
 
 @router.post("/rig/sheet", name="rig_sheet", tags=["Lenses"], responses=answers(judge_rig))
-def rig_sheet(production_id: ProductionId, document: RigDocument, db: Db, request: Request) -> Response:
+def rig_sheet(document: RigDocument, equipment: Equipment) -> Response:
     """Judge every combination of lens, adapters and body as the document would make it; keeps nothing."""
-    return json_answer(judge_rig(document, request.app.state.packages.package(db, production_id)))
+    return json_answer(judge_rig(document, equipment))

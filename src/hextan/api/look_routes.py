@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 
 from hextan.api.look_schemas import LookAsk
-from hextan.api.plumbing import CSV_TABLE, Db, ProductionId, answers, csv_answer, json_answer
+from hextan.api.plumbing import CSV_TABLE, Db, Equipment, ProductionId, answers, csv_answer, json_answer
 from hextan.api.route import Route
 from hextan.core.base import parse_rate
 from hextan.core.bench import DepthAsk, depth_view, exposure_view, flicker_view
@@ -16,9 +16,9 @@ router = APIRouter(route_class=Route, prefix="/productions/{production_id}/bench
 
 
 @router.post("/depth", name="bench_depth", tags=["Bench"], responses=answers(depth_view))
-def depth(production_id: ProductionId, asked: DepthAsk, db: Db, request: Request) -> Response:
+def depth(asked: DepthAsk, equipment: Equipment) -> Response:
     """Answer what is asked of depth, with curves and a table."""
-    return json_answer(depth_view(request.app.state.packages.package(db, production_id), asked))
+    return json_answer(depth_view(equipment, asked))
 
 
 @router.post(
@@ -28,9 +28,9 @@ def depth(production_id: ProductionId, asked: DepthAsk, db: Db, request: Request
     response_class=Response,
     responses=CSV_TABLE,
 )
-def depth_csv(production_id: ProductionId, asked: DepthAsk, db: Db, request: Request) -> Response:
+def depth_csv(asked: DepthAsk, equipment: Equipment) -> Response:
     """Give the depth table as a table for spreadsheets."""
-    found = depth_view(request.app.state.packages.package(db, production_id), asked)
+    found = depth_view(equipment, asked)
     return csv_answer(write_depth(found["table"], asked.state.unit))
 
 
@@ -43,6 +43,6 @@ def exposure(production_id: ProductionId, asked: LookAsk, db: Db, request: Reque
 
 
 @router.post("/flicker", name="bench_flicker", tags=["Bench"], responses=answers(flicker_view))
-def flicker(production_id: ProductionId, asked: LookAsk, db: Db, request: Request) -> Response:
+def flicker(asked: LookAsk, equipment: Equipment) -> Response:
     """Hold the shutter against lamps."""
-    return json_answer(flicker_view(request.app.state.packages.package(db, production_id), asked.state))
+    return json_answer(flicker_view(equipment, asked.state))

@@ -12,6 +12,7 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from hextan.api.versions import PREFIX
+from hextan.core.equipment import Package
 from hextan.store.productions import refuse_removed
 
 #: What may be asked of a production that was put away: what it is, to bring it back, and its file.
@@ -41,6 +42,18 @@ Db: TypeAlias = Annotated[Session, Depends(of_one_that_is_here)]
 Id: TypeAlias = Annotated[int, Field(ge=1, le=2**53)]
 M = TypeVar("M", bound=BaseModel)
 ProductionId: TypeAlias = Annotated[Id, Path()]
+
+
+def equipment_that_is_here(
+    request: Request, production_id: ProductionId, session: Annotated[Session, Depends(get_session)]
+) -> Package:
+    """What a production carries, where nothing else of it is asked for: one query, and no connection afterwards."""
+    package: Package = request.app.state.packages.package_here(session, production_id)
+    session.close()
+    return package
+
+
+Equipment: TypeAlias = Annotated[Package, Depends(equipment_that_is_here)]
 
 
 def made(response: Response, address: str, answer: M) -> M:

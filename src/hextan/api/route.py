@@ -64,7 +64,8 @@ def _statuses(path: str, endpoint: Callable[..., Any], methods: list[str]) -> se
     takes = get_dependant(path=path, call=endpoint)
     # Every address refuses query keys that it does not know.
     found = {422}
-    if takes.path_params:
+    named = _path_names(takes)
+    if named:
         found.add(404)
     if takes.body_params:
         found |= {408, 413, 415}
@@ -73,11 +74,15 @@ def _statuses(path: str, endpoint: Callable[..., Any], methods: list[str]) -> se
     if _asks_the_database(takes):
         found.add(503)
         # Of a production that was put away; and where there is no room left to write to.
-        if any(field.name == "production_id" for field in takes.path_params):
+        if "production_id" in named:
             found.add(410)
         if not READING.issuperset(methods):
             found.add(507)
     return found
+
+
+def _path_names(takes: Dependant) -> set[str]:
+    return {field.name for field in takes.path_params}.union(*map(_path_names, takes.dependencies))
 
 
 def _asks_the_database(takes: Dependant) -> bool:

@@ -11,7 +11,7 @@ from sqlalchemy import select
 
 from hextan import __version__
 from hextan.api.errors import ErrorAnswer, refusals, stale
-from hextan.api.plumbing import Db, ProductionId, answers, json_answer
+from hextan.api.plumbing import Db, Equipment, ProductionId, answers, json_answer
 from hextan.api.route import Route
 from hextan.api.schemas import (
     BenchAsk,
@@ -120,9 +120,8 @@ def write_bench(production_id: ProductionId, asked: BenchWrite, db: Db) -> Bench
     tags=["Bench"],
     responses=answers(bench_view),
 )
-def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db, request: Request) -> Response:
+def view_bench(asked: BenchAsk, equipment: Equipment) -> Response:
     """Compute what the Bench shows for a state, without keeping it."""
-    equipment = request.app.state.packages.package(db, production_id)
     return json_answer(bench_view(equipment, asked.state, asked.open_rows, asked.plan_extent_m))
 
 
@@ -132,15 +131,13 @@ def view_bench(production_id: ProductionId, asked: BenchAsk, db: Db, request: Re
     tags=["Bench"],
     responses=answers(bench_move),
 )
-def move_bench(production_id: ProductionId, asked: MoveAsk, db: Db, request: Request) -> Response:
+def move_bench(asked: MoveAsk, equipment: Equipment) -> Response:
     """Compute what follows the hand while something is moved on the Bench, without keeping it."""
-    equipment = request.app.state.packages.package(db, production_id)
     return json_answer(bench_move(equipment, asked.state, asked.format_ids, asked.plan_extent_m))
 
 
 @router.post("/productions/{production_id}/bench/mended", name="bench_mend", tags=["Bench"])
-def mend_bench(production_id: ProductionId, state: BenchState, db: Db, request: Request) -> BenchMended:
+def mend_bench(state: BenchState, equipment: Equipment) -> BenchMended:
     """Put what is there in the place of equipment that is gone, without keeping it."""
-    equipment = request.app.state.packages.package(db, production_id)
     whole, notes = mended(state, equipment)
     return BenchMended(state=whole, notes=notes)

@@ -7,9 +7,10 @@ from uuid import UUID
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from hextan.core.base import RemovedError
 from hextan.core.equipment import Package
 from hextan.core.production import ProductionGlance, glance
-from hextan.store.models import EquipmentStamp
+from hextan.store.models import EquipmentStamp, Production
 from hextan.store.repositories import load_package
 
 #: So many productions are kept; the one that was loaded first goes first.
@@ -42,7 +43,29 @@ class PackageCache:
             When there is no such production.
         """
         # Read before the package: a change in between makes the next call load again, never keep the old.
-        stamp = _stamp(session, production_id)
+        return self._loaded(session, production_id, _stamp(session, production_id))
+
+    def package_here(self, session: Session, production_id: int) -> Package:
+        """Give the same of a production that is not put away.
+
+        Raises
+        ------
+        NotFoundError
+            When there is no such production.
+        RemovedError
+            It was put away, and nobody brought it back.
+        """
+        query = (
+            select(Production.archived, EquipmentStamp.stamp)
+            .outerjoin(EquipmentStamp, EquipmentStamp.production_id == Production.id)
+            .where(Production.id == production_id)
+        )
+        archived, stamp = session.execute(query).one_or_none() or (False, None)
+        if archived:
+            raise RemovedError
+        return self._loaded(session, production_id, stamp)
+
+    def _loaded(self, session: Session, production_id: int, stamp: UUID | None) -> Package:
         kept = self._kept.get(production_id)
         if kept is not None and kept[0] == stamp:
             return kept[1]

@@ -5,6 +5,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import Polygon
 
 from hextan.core.bench.finder_picture import viewfinder
 from hextan.core.bench.scene import Scene, SceneObject, head_height_m, middle_m, outlines_m
@@ -40,6 +41,29 @@ def found(view, key="x"):
     return next(o for o in view["objects"] if o["key"] == key)
 
 
+def outlines_drawn(thing, drawn):
+    """The outlines as finely as they were drawn."""
+    points = [len(part["points"]) for part in drawn["parts"]]
+    return next(o for o in (outlines_m(thing, n) for n in (1, 2, 3)) if [len(p) for _, p in o] == points)
+
+
+@pytest.mark.parametrize("share, head", [(0.1, 16), (0.6, 32), (4.0, 64)])
+def test_what_is_larger_in_the_picture_is_drawn_more_finely(share, head):
+    """And never farther from the finest outline than a five-hundredth of the picture's height."""
+    result = evaluated()
+    tall = 1.8 * 1000 * 40 / (share * 13.5) / 1000
+    person = lamp(kind="standing", height=1.8, distance=tall)
+    drawn = found(picture(result, person))["parts"]
+    assert len(drawn[1]["points"]) == head
+    finest = outlines_m(person, 3)[0][1]
+    per_m = share / 1.8
+    shown = next(
+        o for o in (outlines_m(person, n)[0][1] for n in (1, 2, 3)) if len(o) == len(drawn[0]["points"])
+    )
+    far = Polygon(finest).exterior.hausdorff_distance(Polygon(shown).exterior)
+    assert far * per_m < 1 / 500
+
+
 @pytest.mark.parametrize("kind", ["standing", "seated", "lamp", "post"])
 @pytest.mark.parametrize("squeeze", [1.0, 2.0])
 @pytest.mark.parametrize("focal", [12.0, 40.0, 135.0])
@@ -51,7 +75,7 @@ def test_positions_against_opencv(kind, squeeze, focal):
     t = result.traced
     m, origin = float(t.magnification), float(t.origin_mm)
     image = focal * (1 + m / 1.3)
-    for (name, outline), part in zip(outlines_m(thing), drawn["parts"], strict=True):
+    for (name, outline), part in zip(outlines_drawn(thing, drawn), drawn["parts"], strict=True):
         assert part["part"] == name
         # OpenCV counts x right, y down, z forward.
         world = np.column_stack((thing.aside_m + outline[:, 0], 1.2 - thing.ground_m - outline[:, 1],
@@ -66,7 +90,7 @@ def test_equidistant_positions_against_opencv():
     thing = lamp(distance=2.0, aside=1.5, height=2.2)
     drawn = found(picture(result, thing))
     origin = float(np.broadcast_to(result.traced.origin_mm, 1)[0])
-    outline = outlines_m(thing)[0][1]
+    outline = outlines_drawn(thing, drawn)[0][1]
     world = np.column_stack(
         (1.5 + outline[:, 0], 1.55 - outline[:, 1], np.full(len(outline), 2.0 - origin / 1000))
     )

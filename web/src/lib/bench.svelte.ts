@@ -2,7 +2,7 @@
 import { fromQuery, toQuery } from './address'
 import * as client from './client'
 import { History } from './history'
-import { withRows } from './ladder'
+import { withMoved } from './ladder'
 import { Latest } from './latest'
 import { apart, type Difference } from './merging'
 import { pathTo } from './router.svelte'
@@ -36,15 +36,20 @@ export class Bench {
       open_rows: this.open,
       plan_extent_m: this.dragging ? (this.view?.plan.extent_m ?? null) : this.reach,
       // All else of the Bench stands still in a drag, and follows when the hand rests.
-      format_ids: this.dragging && this.view ? this.inSight : null,
+      format_ids: this.dragging && this.#movedAlone ? this.inSight : null,
     }),
     async ({ format_ids, open_rows, ...ask }, signal) => {
       if (format_ids) return this.#move({ ...ask, format_ids: [...format_ids] }, signal)
       const { data, problem } = await client.viewBench(this.productionId, { ...ask, open_rows }, signal)
-      if (data) this.view = data
+      if (data) {
+        this.view = data
+        this.#answered = ask.state
+      }
       this.problem = problem ?? null
     },
   )
+  /** What the whole answer that is shown was asked for. */
+  #answered: BenchState | null = null
   /** Whether what is held was moved already: a hand that rests a while makes no second step of undo. */
   #moved = false
   #noteTimer: ReturnType<typeof setTimeout> | undefined
@@ -134,13 +139,20 @@ export class Bench {
     this.#moved = false
     if (on) return
     this.inSight = null
+    this.#note()
     this.#latest.want()
+  }
+
+  /** Whether nothing but places differ from what the whole answer is of. */
+  get #movedAlone(): boolean {
+    const { subject_m, focus_m, scene } = this.state
+    return this.#answered !== null && same({ ...this.#answered, subject_m, focus_m, scene }, this.state)
   }
 
   /** What a move changes, in what is shown already. */
   async #move(ask: Parameters<typeof client.moveBench>[1], signal: AbortSignal) {
     const { data, problem } = await client.moveBench(this.productionId, ask, signal)
-    if (data && this.view) this.view = { ...this.view, ...data, rows: withRows(this.view.rows, data.rows) }
+    if (data && this.view) this.view = { ...this.view, ...data, rows: withMoved(this.view.rows, data.rows) }
     this.problem = problem ?? null
   }
 
@@ -190,9 +202,9 @@ export class Bench {
     }
     this.#latest.want()
     clearTimeout(this.#noteTimer)
-    // In a drag only the last state is noted: browsers ration changes of the address.
-    if (quick) this.#noteTimer = setTimeout(() => this.#note(), NOTE_AFTER_MS)
-    else this.#note()
+    // Browsers ration changes of the address: a drag is noted when it ends, and quick steps once they rest.
+    if (quick && !this.dragging) this.#noteTimer = setTimeout(() => this.#note(), NOTE_AFTER_MS)
+    else if (!quick) this.#note()
     clearTimeout(this.#keepTimer)
     this.#keepTimer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
     this.kept = false

@@ -1,20 +1,14 @@
 /**
  * Paints the finder picture: outlines and discs come from the server in millimetres; here they are only drawn.
- * A soft outline is the average of copies shifted over its disc, which is what a lens does.
+ * Outlines out of focus are spread over their discs (`soften`).
  */
+import { discOf, showing, spread } from './soften'
 import type { FinderObject, FinderView } from './types'
 
-/** Shifts over a disc of radius 1, evenly spread. 255 / 51 is whole, so that the copies add up to full cover. */
-const COPIES = 51
-const SHIFTS = Array.from({ length: COPIES }, (_, i) => {
-  const radius = Math.sqrt((i + 0.5) / COPIES)
-  const turn = i * 2.399963229728653
-  return [radius * Math.cos(turn), radius * Math.sin(turn)] as const
-})
 /** Discs below this many pixels are drawn sharp. */
 const SHARP_PX = 1
-/** Softer outlines are averaged at a coarser grain: nobody sees it, and it keeps a drag fluid. */
-const COARSE_PX = 18
+/** Wider discs are averaged at a coarser grain: nobody sees it, and it keeps a drag fluid. */
+const COARSE_PX = 10
 
 const COLOURS = {
   sky: ['#0a1726', '#27415a'],
@@ -39,10 +33,18 @@ export interface Painting {
 
 type Points = number[][]
 
-function path(context: CanvasRenderingContext2D, points: Points, at: Painting, dx = 0, dy = 0) {
+/** The recorded picture on the canvas, pixels: nothing is painted beyond it. */
+interface Frame {
+  left: number
+  top: number
+  wide: number
+  high: number
+}
+
+function path(context: CanvasRenderingContext2D, points: Points, at: Painting) {
   context.beginPath()
   for (const [x = 0, y = 0] of points) {
-    context.lineTo(at.originX + x * at.perMmX - dx, at.originY + y * at.perMmY - dy)
+    context.lineTo(at.originX + x * at.perMmX, at.originY + y * at.perMmY)
   }
   context.closePath()
 }
@@ -52,12 +54,13 @@ export function paint(context: CanvasRenderingContext2D, view: FinderView, at: P
   const left = at.originX + recorded.x * at.perMmX
   const top = at.originY + recorded.y * at.perMmY
   const [wide, high] = [recorded.width * at.perMmX, recorded.height * at.perMmY]
+  const frame = { left, top, wide, high }
   context.save()
   context.beginPath()
   context.rect(left, top, wide, high)
   context.clip()
-  paintGround(context, view, at, [left, top, wide, high])
-  for (const thing of view.objects) paintObject(context, thing, at, wide, high)
+  paintGround(context, view, at, frame)
+  for (const thing of view.objects) paintObject(context, thing, at, frame)
   if (circle) {
     context.beginPath()
     context.rect(left - 1, top - 1, wide + 2, high + 2)
@@ -83,7 +86,7 @@ function paintGround(
   context: CanvasRenderingContext2D,
   view: FinderView,
   at: Painting,
-  [left, top, wide, high]: [number, number, number, number],
+  { left, top, wide, high }: Frame,
 ) {
   const horizon = at.originY
   const soft = Math.max(((view.horizon_blur?.height ?? 0) * at.perMmY) / 2, 0.5)
@@ -97,13 +100,7 @@ function paintGround(
   context.fillRect(left, top, wide, high)
 }
 
-function paintObject(
-  context: CanvasRenderingContext2D,
-  thing: FinderObject,
-  at: Painting,
-  wide: number,
-  high: number,
-) {
+function paintObject(context: CanvasRenderingContext2D, thing: FinderObject, at: Painting, frame: Frame) {
   const rx = ((thing.blur?.width ?? 0) / 2) * at.perMmX
   const ry = ((thing.blur?.height ?? 0) / 2) * at.perMmY
   for (const { part, points } of thing.parts) {
@@ -122,7 +119,7 @@ function paintObject(
       path(context, points, at)
       context.fillStyle = colour
       context.fill()
-    } else paintSoft(context, points, at, rx, ry, colour, wide, high)
+    } else paintSoft(context, points, at, [rx, ry], colour, frame)
   }
 }
 
@@ -151,7 +148,7 @@ function paintLamp(context: CanvasRenderingContext2D, points: Points, at: Painti
   context.stroke()
 }
 
-let sharpCopy: HTMLCanvasElement | undefined
+let outline: HTMLCanvasElement | undefined
 let averaged: HTMLCanvasElement | undefined
 
 function sheet(kept: HTMLCanvasElement | undefined, wide: number, high: number): HTMLCanvasElement {
@@ -166,46 +163,43 @@ function paintSoft(
   context: CanvasRenderingContext2D,
   points: Points,
   at: Painting,
-  rx: number,
-  ry: number,
+  [rx, ry]: [number, number],
   colour: string,
-  wide: number,
-  high: number,
+  frame: Frame,
 ) {
+  const across = showing(
+    points.map((p) => at.originX + (p[0] ?? 0) * at.perMmX),
+    rx,
+    [frame.left, frame.left + frame.wide],
+  )
+  const down = showing(
+    points.map((p) => at.originY + (p[1] ?? 0) * at.perMmY),
+    ry,
+    [frame.top, frame.top + frame.high],
+  )
+  if (!across || !down) return
   const grain = Math.min(1, COARSE_PX / (2 * Math.max(rx, ry)))
-  const xs = points.map((p) => at.originX + (p[0] ?? 0) * at.perMmX)
-  const ys = points.map((p) => at.originY + (p[1] ?? 0) * at.perMmY)
-  // Only what can reach the frame: a person close by may be many frames high.
-  const [x0, x1] = [
-    Math.max(Math.min(...xs), at.originX - 2 * wide) - rx,
-    Math.min(Math.max(...xs), at.originX + 2 * wide) + rx,
-  ]
-  const [y0, y1] = [
-    Math.max(Math.min(...ys), at.originY - 2 * high) - ry,
-    Math.min(Math.max(...ys), at.originY + 2 * high) + ry,
-  ]
-  if (x1 <= x0 || y1 <= y0) return
-  const [w, h] = [Math.ceil((x1 - x0) * grain) + 2, Math.ceil((y1 - y0) * grain) + 2]
-  sharpCopy = sheet(sharpCopy, w, h)
-  averaged = sheet(averaged, w, h)
-  const sharp = sharpCopy.getContext('2d')
-  const mean = averaged.getContext('2d')
-  if (!sharp || !mean) return
-  const scaled: Painting = {
+  const [wide, high] = [Math.ceil(across.long * grain), Math.ceil(down.long * grain)]
+  const disc = discOf(rx * grain, ry * grain)
+  outline = sheet(outline, wide + 2 * disc.marginX, high + 2 * disc.marginY)
+  averaged = sheet(averaged, wide, high)
+  const sharp = outline.getContext('2d', { willReadFrequently: true })
+  const soft = averaged.getContext('2d')
+  if (!sharp || !soft) return
+  path(sharp, points, {
     perMmX: at.perMmX * grain,
     perMmY: at.perMmY * grain,
-    originX: (at.originX - x0) * grain + 1,
-    originY: (at.originY - y0) * grain + 1,
-  }
-  path(sharp, points, scaled)
-  sharp.fillStyle = '#fff'
+    originX: (at.originX - across.from) * grain + disc.marginX,
+    originY: (at.originY - down.from) * grain + disc.marginY,
+  })
   sharp.fill()
-  mean.globalCompositeOperation = 'lighter'
-  mean.globalAlpha = 1 / COPIES
-  for (const [dx, dy] of SHIFTS) mean.drawImage(sharpCopy, dx * rx * grain, dy * ry * grain)
-  mean.globalAlpha = 1
-  mean.globalCompositeOperation = 'source-in'
-  mean.fillStyle = colour
-  mean.fillRect(0, 0, w, h)
-  context.drawImage(averaged, x0 - 1 / grain, y0 - 1 / grain, w / grain, h / grain)
+  const cover = sharp.getImageData(0, 0, outline.width, outline.height)
+  const picture = soft.createImageData(wide, high)
+  const shares = spread(cover.data, outline.width, disc, wide, high)
+  for (let i = 0; i < shares.length; i++) picture.data[4 * i + 3] = shares[i] ?? 0
+  soft.putImageData(picture, 0, 0)
+  soft.globalCompositeOperation = 'source-in'
+  soft.fillStyle = colour
+  soft.fillRect(0, 0, wide, high)
+  context.drawImage(averaged, across.from, down.from, wide / grain, high / grain)
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { watchOut, coverageWords, shownColumns } from './columns'
-import { depthScale, hold, sorted, withRows } from './ladder'
-import type { FormatPlace, LadderRow } from './types'
+import { depthScale, hold, sorted, withMoved } from './ladder'
+import type { FormatPlace, LadderRow, MovedRow } from './types'
 
 function row(id: number, near: number | null, far: number | null, fps: number | null, margin = 1): LadderRow {
   const answer = {
@@ -66,9 +66,15 @@ it('holds what is out of sight while something is dragged', () => {
   expect(hold(after.toReversed(), before, new Set([1]))).toEqual([after[0], before[1]])
 })
 
-it('takes newer rows into their places', () => {
+it('takes what moved into the rows, and leaves all else of them', () => {
   const [one, two, newer] = [row(1, 1, 2, 60), row(2, 1, 2, 60), row(2, 3, 4, 60)]
-  expect(withRows([one, two], [newer, row(9, 1, 2, 60)])).toEqual([one, newer])
+  const { coverage, depth, notes, ...still } = two.answer
+  const moved = (id: number) =>
+    ({ format_id: id, shown: true, answer: { depth: newer.answer.depth } }) as MovedRow
+  const [first, second] = withMoved([one, two], [moved(2), moved(9)])
+  expect(first).toBe(one)
+  expect(second).toEqual({ ...two, answer: { ...still, coverage, notes, depth: newer.answer.depth } })
+  expect(depth).not.toEqual(newer.answer.depth)
 })
 
 it('says the gravest first, and coverage in its own column', () => {

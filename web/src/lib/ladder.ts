@@ -1,6 +1,6 @@
 /** The ladder's order and the scale that its depth bars share. */
 import { COLUMNS } from './columns'
-import type { FormatPlace, LadderRow } from './types'
+import type { FormatPlace, LadderRow, MovedRow } from './types'
 
 /** The rows that pass the filters, in the wanted order; equal rows keep the package's order. */
 export function sorted(
@@ -51,8 +51,11 @@ export function hold(rows: LadderRow[], last: LadderRow[], inSight: ReadonlySet<
   return last.map((row) => (inSight.has(row.format_id) ? (fresh.get(row.format_id) ?? row) : row))
 }
 
-/** Rows with newer ones in their places. */
-export function withRows(rows: LadderRow[], newer: LadderRow[]): LadderRow[] {
-  const fresh = new Map(newer.map((row) => [row.format_id, row]))
-  return rows.map((row) => fresh.get(row.format_id) ?? row)
+/** Rows with what moved of them. */
+export function withMoved(rows: LadderRow[], moved: MovedRow[]): LadderRow[] {
+  const fresh = new Map(moved.map((row) => [row.format_id, row]))
+  return rows.map((row) => {
+    const now = fresh.get(row.format_id)
+    return now ? { ...row, ...now, answer: { ...row.answer, ...now.answer } } : row
+  })
 }

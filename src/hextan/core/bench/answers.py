@@ -6,7 +6,17 @@ from typing_extensions import TypedDict
 
 from hextan.core.bench.scene import Kind, PartName
 from hextan.core.equipment import KitVerdict, Limit, Mounted, WindowMap
-from hextan.core.evaluation import FormatAnswer, LensAnswer, Note, ReferenceAnswer, Step
+from hextan.core.evaluation import (
+    BackgroundAnswer,
+    CoverageAnswer,
+    DepthAnswer,
+    FieldM,
+    FormatAnswer,
+    LensAnswer,
+    Note,
+    ReferenceAnswer,
+    Step,
+)
 from hextan.core.optics import FormatClass, Sharpness, Verdict
 
 
@@ -259,20 +269,48 @@ class Unmounted(TypedDict):
     nearest_told: str
 
 
-class BenchMove(TypedDict):
-    """What follows the hand while something is moved: nothing else of the Bench changes then."""
+class MovedFigures(TypedDict):
+    """What of a format's figures hangs on where subject and focus are."""
+
+    field_m: FieldM
+    magnification: float | None
+    subject_distance_m: float | None
+    depth: DepthAnswer
+    background: list[BackgroundAnswer]
+    coverage: CoverageAnswer
+    notes: list[Note]
+
+
+class MovedRow(TypedDict):
+    """What of a row of the ladder hangs on where subject and focus are."""
+
+    format_id: int
+    verdict: Verdict
+    shown: bool
+    answer: MovedFigures
+
+
+class Following(TypedDict):
+    """What follows the hand beside the rows."""
 
     lens: LensOnBench
     links: Links
-    #: Of the formats that were asked for.
-    rows: list[LadderRow]
     plan: PlanView
     viewfinder: Viewfinder
 
 
-class BenchView(BenchMove):
-    """All that the Bench shows; rows of every recording format."""
+class BenchMove(Following):
+    """What follows the hand while something is moved: nothing else of the Bench changes then."""
 
+    #: Of the formats that were asked for.
+    rows: list[MovedRow]
+
+
+class BenchView(Following):
+    """All that the Bench shows."""
+
+    #: Of every recording format.
+    rows: list[LadderRow]
     reference: ReferenceAnswer
     #: None where the lens goes on: figures of one that does not are of no picture.
     unmounted: Unmounted | None

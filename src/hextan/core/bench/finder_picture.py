@@ -20,7 +20,7 @@ from hextan.core.bench.answers import (
     Perspective,
     Viewfinder,
 )
-from hextan.core.bench.scene import Scene, SceneObject, middle_m, outlines_m
+from hextan.core.bench.scene import USUAL_SIZE_M, Scene, SceneObject, fineness_of, middle_m, outlines_m
 from hextan.core.evaluation import Evaluation
 from hextan.core.optics import angles, depth
 
@@ -31,6 +31,8 @@ NOSE_M, EARS_M = 0.025, 0.095
 #: Nearer to the entrance pupil than this nothing is drawn.
 _LEAST_Z_MM = 50.0
 _SUBJECT = "subject"
+#: Of an outline's millimetres: a thousandth is less than a tenth of a photosite.
+OUTLINE_DIGITS = 3
 
 
 def viewfinder(
@@ -179,7 +181,9 @@ def _drawn(frame: _Frame, scene: Scene, thing: SceneObject, subject_m: float, co
     def place(points: Floats) -> Floats:
         return frame.project(z, mm_from_m(thing.aside_m + points[:, 0]), foot_mm + mm_from_m(points[:, 1]))
 
-    parts = [(part, place(points)) for part, points in outlines_m(thing)]
+    size_m = (thing.size_m or USUAL_SIZE_M[thing.kind]) if thing.kind == "lamp" else thing.height_m
+    fineness = fineness_of(mm_from_m(size_m) * frame.image_mm / z / frame.recorded[1])
+    parts = [(part, place(points)) for part, points in outlines_m(thing, fineness)]
     if thing.kind == "shore":
         parts = [(part, frame.within(points)) for part, points in parts]
     at = place(np.array([[0.0, middle_m(thing)]]))[0]
@@ -189,7 +193,9 @@ def _drawn(frame: _Frame, scene: Scene, thing: SceneObject, subject_m: float, co
     (cx, cy), (pw, ph) = frame.centre, frame.picture
     return {
         **told,
-        "parts": [{"part": part, "points": np.round(points, 4).tolist()} for part, points in parts],
+        "parts": [
+            {"part": part, "points": np.round(points, OUTLINE_DIGITS).tolist()} for part, points in parts
+        ],
         "at": at.tolist(),
         "blur": blur,
         "blur_share": None if blur is None else float(depth.blur_of_width(blur["height"], frame.picture[0])),

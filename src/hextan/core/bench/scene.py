@@ -39,7 +39,8 @@ _SEATED = (
 #: Height of the head's middle above ground, and its half width and half height, as shares of the standing height.
 _HEAD: dict[Posture, float] = {"standing": 0.935, "seated": 0.705}
 _HEAD_HALF = (0.046, 0.066)
-_ROUND = np.linspace(0.0, 2.0 * math.pi, 33)[:-1]
+#: How often corners of an outline are cut, from things that are small in the picture to those that are larger than it.
+Fineness: TypeAlias = Literal[1, 2, 3]
 #: Half the breadth of a shore: wider than any lens that is not a fisheye sees, in distances to it.
 _SHORE_REACH = 8.0
 
@@ -92,11 +93,18 @@ class Scene(Part):
 
 
 @lru_cache(maxsize=64)
-def _smooth_body(posture: Posture) -> Floats:
-    """Outline of body and legs, both sides, cut round twice (corner cutting)."""
+def _round(fineness: Fineness) -> tuple[Floats, Floats]:
+    """Cosines and sines of points round a circle: 16, 32 or 64."""
+    turn = np.linspace(0.0, 2.0 * math.pi, 8 * 2**fineness, endpoint=False)
+    return np.cos(turn), np.sin(turn)
+
+
+@lru_cache(maxsize=64)
+def _smooth_body(posture: Posture, fineness: Fineness) -> Floats:
+    """Outline of body and legs, both sides, with its corners cut round."""
     side = np.array(_STANDING if posture == "standing" else _SEATED)
     points = np.concatenate((side, side[::-1] * (-1.0, 1.0)))
-    for _ in range(2):
+    for _ in range(fineness):
         after = np.roll(points, -1, axis=0)
         points = np.stack((0.75 * points + 0.25 * after, 0.25 * points + 0.75 * after), axis=1).reshape(-1, 2)
     return points
@@ -111,7 +119,12 @@ def head_height_m(posture: Posture, height_m: float) -> float:
     return _HEAD[posture] * height_m
 
 
-def outlines_m(thing: SceneObject) -> list[tuple[PartName, Floats]]:
+def fineness_of(share: float) -> Fineness:
+    """How finely a thing is drawn that takes this share of the picture's height: half a pixel of a screen is not seen."""
+    return 1 if share < 0.4 else 2 if share < 2.5 else 3
+
+
+def outlines_m(thing: SceneObject, fineness: Fineness = 2) -> list[tuple[PartName, Floats]]:
     """Give the outlines of an object with what each part is: body, head, lamp, post, shore.
 
     Returns
@@ -119,16 +132,17 @@ def outlines_m(thing: SceneObject) -> list[tuple[PartName, Floats]]:
     Part and points of shape (P, 2): metres to the right and up from the object's foot.
     """
     h = thing.height_m
+    cosine, sine = _round(fineness)
     if thing.kind in ("standing", "seated"):
         posture: Posture = "standing" if thing.kind == "standing" else "seated"
         rx, ry = _HEAD_HALF
-        head = np.column_stack((rx * np.cos(_ROUND), _HEAD[posture] + ry * np.sin(_ROUND)))
-        return [("body", _smooth_body(posture) * h), ("head", head * h)]
+        head = np.column_stack((rx * cosine, _HEAD[posture] + ry * sine))
+        return [("body", _smooth_body(posture, fineness) * h), ("head", head * h)]
     if thing.kind == "shore":
         return [("shore", _shore(thing.distance_m, h))]
     half = (thing.size_m or USUAL_SIZE_M[thing.kind]) / 2
     if thing.kind == "lamp":
-        return [("lamp", np.column_stack((half * np.cos(_ROUND), h + half * np.sin(_ROUND))))]
+        return [("lamp", np.column_stack((half * cosine, h + half * sine)))]
     return [("post", np.array([[-half, 0.0], [-half, h], [half, h], [half, 0.0]]))]
 
 

@@ -17,10 +17,12 @@ from hextan.core.bench.answers import (
     BenchMove,
     BenchView,
     CropSwitch,
+    Following,
     LadderRow,
     LensChoice,
     LensOnBench,
     Links,
+    MovedRow,
     SubjectLink,
     SuitedFormat,
     Unmounted,
@@ -77,7 +79,7 @@ def bench_view(
     chosen, setting, order, result = found.chosen, found.setting, found.order, found.evaluation
     index = found.index
     answer = answer_of(result)
-    moved = _moved(package, state, found, answer, plan_extent_m)
+    rows = _rows(package, state, found, answer)
     reasons = setting.mounting(chosen.body).reasons
     kit = _lens_choices(package, state)
     mapped = window_map(result, index, chosen.body, chosen.mode)
@@ -85,12 +87,13 @@ def bench_view(
         # Nothing of a picture that cannot be had is said to be in order.
         mapped["words"] = [each for each in mapped["words"] if each["verdict"] not in ("covers", "marginal")]
     return {
-        **moved,
+        **_following(package, state, found, answer, plan_extent_m),
+        "rows": rows,
         "reference": answer["reference"],
         "unmounted": _unmounted(package, setting, chosen, kit, reasons) if reasons else None,
         "crops": _crop_switches(chosen, state, setting.on_body(chosen)),
         "kit": kit,
-        "suited": _suited(moved["rows"], setting),
+        "suited": _suited(rows, setting),
         "window_map": mapped,
         "derivations": {str(key): derivation_of(result, order[key]) for key in open_rows if key in order},
     }
@@ -112,18 +115,48 @@ def bench_move(
         As `bench_view`.
     """
     found = compute_bench(package, state, format_ids=[*format_ids, *state.pinned])
-    moved = _moved(package, state, found, answer_of(found.evaluation), plan_extent_m)
-    asked = set(format_ids)
-    return {**moved, "rows": [row for row in moved["rows"] if row["format_id"] in asked]}
+    answer, asked = answer_of(found.evaluation), set(format_ids)
+    rows = _rows(package, state, found, answer)
+    return {
+        **_following(package, state, found, answer, plan_extent_m),
+        "rows": [_moved_row(row) for row in rows if row["format_id"] in asked],
+    }
 
 
-def _moved(
+def _moved_row(row: LadderRow) -> MovedRow:
+    answer = row["answer"]
+    return {
+        "format_id": row["format_id"],
+        "verdict": row["verdict"],
+        "shown": row["shown"],
+        "answer": {
+            "field_m": answer["field_m"],
+            "magnification": answer["magnification"],
+            "subject_distance_m": answer["subject_distance_m"],
+            "depth": answer["depth"],
+            "background": answer["background"],
+            "coverage": answer["coverage"],
+            "notes": answer["notes"],
+        },
+    }
+
+
+def _rows(
+    package: Package, state: BenchState, found: BenchResult, answer: EvaluationAnswer
+) -> list[LadderRow]:
+    return [
+        _row(package, state, found.setting, package.formats[key], answer["formats"][i], found.chosen)
+        for key, i in found.order.items()
+    ]
+
+
+def _following(
     package: Package,
     state: BenchState,
     found: BenchResult,
     answer: EvaluationAnswer,
     plan_extent_m: float | None,
-) -> BenchMove:
+) -> Following:
     chosen, setting, order, result = found.chosen, found.setting, found.order, found.evaluation
     index = found.index
     pinned = [key for key in state.pinned if key in order]
@@ -131,10 +164,6 @@ def _moved(
     return {
         "lens": _lens(setting, answer["lens"], chosen, float(result.needed_mm[index])),
         "links": _links(package, state, result, index, setting, chosen),
-        "rows": [
-            _row(package, state, setting, package.formats[key], answer["formats"][i], chosen)
-            for key, i in order.items()
-        ],
         "plan": plan_view(
             result,
             shown,

@@ -2,7 +2,11 @@
 
 from hextan.core.evaluation.answer import answer_of, plain_rows
 from hextan.core.evaluation.answers import (
+    BackgroundAnswer,
+    CoverageAnswer,
+    DepthAnswer,
     EvaluationAnswer,
+    FieldM,
     FormatAnswer,
     LensAnswer,
     Note,
@@ -32,14 +36,18 @@ from hextan.core.evaluation.sharp import SHARP_RULES, assumption, circle_of_conf
 __all__ = [
     "READY_REFERENCES",
     "SHARP_RULES",
+    "BackgroundAnswer",
     "BenchDelivery",
     "BenchReference",
     "Coc",
     "CocByDiagonal",
+    "CoverageAnswer",
     "Delivery",
+    "DepthAnswer",
     "Evaluation",
     "EvaluationAnswer",
     "EvaluationRequest",
+    "FieldM",
     "Format",
     "FormatAnswer",
     "FormatColumns",

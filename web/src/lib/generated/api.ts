@@ -2631,7 +2631,7 @@ export interface components {
              * Rows
              * @description Rows.
              */
-            rows: components["schemas"]["LadderRow"][];
+            rows: components["schemas"]["MovedRow"][];
             /** @description Viewfinder. */
             viewfinder: components["schemas"]["Viewfinder"];
         };
@@ -3126,7 +3126,7 @@ export interface components {
         };
         /**
          * BenchView
-         * @description All that the Bench shows; rows of every recording format.
+         * @description All that the Bench shows.
          */
         BenchView: {
             /**
@@ -13961,6 +13961,62 @@ export interface components {
             plan_extent_m?: number | null;
             /** @description State. */
             state: components["schemas"]["BenchStateIn"];
+        };
+        /**
+         * MovedFigures
+         * @description What of a format's figures hangs on where subject and focus are.
+         */
+        MovedFigures: {
+            /**
+             * Background
+             * @description Background.
+             */
+            background: components["schemas"]["BackgroundAnswer"][];
+            /** @description Coverage. */
+            coverage: components["schemas"]["CoverageAnswer"];
+            /** @description Depth. */
+            depth: components["schemas"]["DepthAnswer"];
+            /** @description Field in the plane of focus, metres. */
+            field_m: components["schemas"]["FieldM"];
+            /**
+             * Magnification
+             * @description Size of the image over the size of the thing; of an adapter, what it multiplies focal length by.
+             */
+            magnification: number | null;
+            /**
+             * Notes
+             * @description What to watch out for.
+             */
+            notes: components["schemas"]["Note"][];
+            /**
+             * Subject Distance M
+             * @description Subject distance, metres.
+             */
+            subject_distance_m: number | null;
+        };
+        /**
+         * MovedRow
+         * @description What of a row of the ladder hangs on where subject and focus are.
+         */
+        MovedRow: {
+            /** @description Answer. */
+            answer: components["schemas"]["MovedFigures"];
+            /**
+             * Format Id
+             * @description Format id.
+             */
+            format_id: number;
+            /**
+             * Shown
+             * @description Shown.
+             */
+            shown: boolean;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "covers" | "marginal" | "short" | "unknown";
         };
         /**
          * Movement

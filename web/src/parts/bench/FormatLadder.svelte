@@ -10,7 +10,7 @@
     places: Map<number, FormatPlace>
     /** Ids of the formats whose derivation is open. */
     open: number[]
-    /** While something is dragged, only the rows in sight follow; the rest catch up when it ends. */
+    /** While something is dragged, only the rows in sight follow and are laid out; the rest catch up when it ends. */
     dragging: boolean
     onsight: (formatIds: number[]) => void
     onchange: (part: Partial<BenchState>, kind?: string) => void
@@ -23,18 +23,24 @@
   const scale = $derived(depthScale(rows))
   let table: HTMLTableElement
   let last: Row[] = []
-  const inSight = $derived(dragging ? idsInSight() : null)
-  const drawn = $derived.by(() => (last = inSight ? hold(rows, last, inSight) : rows))
+  const held = $derived(dragging ? measured() : null)
+  const drawn = $derived.by(() => (last = held ? hold(rows, last, held.inSight) : rows))
   $effect(() => {
-    if (inSight) onsight([...inSight])
+    if (held) onsight([...held.inSight])
   })
 
-  function idsInSight(): Set<number> {
+  /** The rows in sight, and the measures that the table keeps while the others are not laid out. */
+  function measured() {
     const seen = [...table.querySelectorAll<HTMLElement>('tr[data-format]')].filter((row) => {
       const { top, bottom } = row.getBoundingClientRect()
       return bottom > 0 && top < innerHeight
     })
-    return new Set(seen.map((row) => Number(row.dataset.format)))
+    const heads = [...table.querySelectorAll('th[scope=col]')]
+    return {
+      inSight: new Set(seen.map((row) => Number(row.dataset.format))),
+      high: `${table.offsetHeight}px`,
+      wide: heads.map((head) => `${head.getBoundingClientRect().width}px`),
+    }
   }
 
   function sort(key: string) {
@@ -70,23 +76,24 @@
   }
 </script>
 
-<div class="wide">
+<div class="wide" style:min-height={held?.high}>
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <table class="ladder" bind:this={table} {onkeydown}>
     <caption class="sr-only">Every recording format with this lens at this distance</caption>
     <thead>
       <tr>
-        <th scope="col" class="pin"><span class="sr-only">Pin</span></th>
-        <th scope="col" class="name"
+        <th scope="col" class="pin" style:width={held?.wide[0]}><span class="sr-only">Pin</span></th>
+        <th scope="col" class="name" style:width={held?.wide[1]}
           ><span class="print-only">Recording format</span><button
             class="no-print"
             onclick={() => sort('name')}
             >Recording format{bench.sort === 'name' ? (bench.descending ? ' ▾' : ' ▴') : ''}</button
           ></th
         >
-        {#each columns as column (column.key)}
+        {#each columns as column, i (column.key)}
           <th
             scope="col"
+            style:width={held?.wide[i + 2]}
             class:number={column.figure}
             title={column.about}
             aria-sort={bench.sort === column.key
@@ -105,7 +112,7 @@
             ></th
           >
         {/each}
-        <th scope="col">Watch out</th>
+        <th scope="col" style:width={held?.wide.at(-1)}>Watch out</th>
       </tr>
     </thead>
     <tbody>
@@ -119,6 +126,7 @@
             {scale}
             unit={bench.unit}
             chosen={row.format_id === bench.format_id}
+            away={held !== null && !held.inSight.has(row.format_id)}
             pinned={bench.pinned.includes(row.format_id)}
             derivation={open.includes(row.format_id) ? (view.derivations[String(row.format_id)] ?? []) : null}
             onchoose={() => onchange({ format_id: row.format_id })}

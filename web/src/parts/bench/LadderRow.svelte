@@ -14,20 +14,35 @@
     unit: Unit
     chosen: boolean
     pinned: boolean
+    /** Out of sight, and not laid out. */
+    away: boolean
     /** How it is computed, where that is open. */
     derivation: Step[] | null
     onchoose: () => void
     onpin: () => void
     onderive: () => void
   }
-  let { row, place, columns, scale, unit, chosen, pinned, derivation, onchoose, onpin, onderive }: Props =
-    $props()
+  let {
+    row,
+    place,
+    columns,
+    scale,
+    unit,
+    chosen,
+    pinned,
+    away,
+    derivation,
+    onchoose,
+    onpin,
+    onderive,
+  }: Props = $props()
   const notes = $derived(watchOut(row))
 </script>
 
 <tr
   data-format={row.format_id}
   class:chosen
+  hidden={away}
   aria-selected={chosen}
   tabindex={chosen ? 0 : -1}
   onclick={onchoose}
@@ -81,7 +96,7 @@
   >
 </tr>
 {#if derivation}
-  <tr class="derived">
+  <tr class="derived" hidden={away}>
     <td colspan={columns.length + 3}>
       <DerivationTable steps={derivation} notes={row.answer.notes} />
     </td>

@@ -86,7 +86,7 @@
       {height}
       role="group"
       aria-label="Plan view along the lens axis"
-      onpointermove={(event) => drag.move(event, svg)}
+      onpointermove={(event) => drag.move(event)}
       onpointerup={() => drag.end()}
       onpointercancel={() => drag.end()}
     >

@@ -14,20 +14,24 @@ export interface PlanDragOptions {
 
 export class PlanDrag {
   handle = $state<Handle | null>(null)
+  /** Where the drawing begins on the page: asked once, since every question lays the whole page out. */
+  #left = 0
 
   constructor(private readonly options: PlanDragOptions) {}
 
   start(handle: Handle, event: PointerEvent) {
     event.preventDefault()
-    ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+    const element = event.currentTarget as SVGGElement
+    element.setPointerCapture(event.pointerId)
+    this.#left = element.ownerSVGElement?.getBoundingClientRect().left ?? 0
     this.handle = handle
     this.options.ondrag(true)
   }
 
-  move(event: PointerEvent, svg: SVGSVGElement) {
+  move(event: PointerEvent) {
     if (!this.handle) return
     const { pxPerMetre, originPx } = this.options.scale()
-    const metres = (event.clientX - svg.getBoundingClientRect().left - originPx) / pxPerMetre
+    const metres = (event.clientX - this.#left - originPx) / pxPerMetre
     this.options.onmove(this.handle, stepDistance(metres, this.options.unit(), 0), `drag ${this.handle}`)
   }
 
