@@ -51,7 +51,7 @@ def run(arguments: list[str]) -> int:
 def _pytest(arguments: list[str]) -> int:
     workers = [] if arguments else ["-n", str(min(os.cpu_count() or 1, 4)), "--dist", "loadgroup"]
     seed = [] if "HEXTAN_LONG" in os.environ else [f"--hypothesis-seed={_seed_of_the_commit()}"]
-    command = [str(PYTHON), "-m", "pytest", "-q", *workers, *seed, *arguments]
+    command = [str(PYTHON), "-m", "pytest", "-q", "-rR", *workers, *seed, *arguments]
     return subprocess.run(command, cwd=ROOT, env=application_environment(), check=False).returncode
 
 

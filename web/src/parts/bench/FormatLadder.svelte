@@ -23,7 +23,9 @@
   const scale = $derived(depthScale(rows))
   let table: HTMLTableElement
   let last: Row[] = []
-  const held = $derived(dragging ? measured() : null)
+  // What is handed over is new with each answer; whether it is dragged is not, and is measured once.
+  const moving = $derived(dragging)
+  const held = $derived(moving ? measured() : null)
   const drawn = $derived.by(() => (last = held ? hold(rows, last, held.inSight) : rows))
   $effect(() => {
     if (held) onsight([...held.inSight])
