@@ -279,6 +279,7 @@ READ_ELSEWHERE = {
     "Health.process",
     "ProductionKept.archived",
     "SheetTable.stacked",
+    "ShotsAsk.changes_for",
 }
 
 

@@ -98,6 +98,8 @@ def seeds_of(client, url):
         "kit_slow_motion": Seed(body={"base_format_id": format_id, "fps": 50}),
         "shots_write": Seed(body=written(client, f"{url}/shots", "version", "document")),
         "shots_view": Seed(body={"document": first}), "shots_pictures": Seed(body={"shots": first["shots"]}),
+        "shots_listed": Seed(body={"document": first, "known": {first["shots"][0]["key"]: "00"}}),
+        "shot_answer": Seed(body={"shot": first["shots"][0]}),
         "shot_bench": Seed(body={"shot": first["shots"][0]}),
         "shot_rented": Seed(body={"shot": first["shots"][0]}),
         "shots_file": Seed({"kind": "csv"}), "shots_file_read": Seed({"kind": "csv"}, body=table),

@@ -13,10 +13,12 @@ from hextan.api.route import Route
 from hextan.api.shot_schemas import (
     BenchOfShot,
     PicturesAsk,
+    ShotAnswerAsk,
     ShotAsk,
     ShotOfBenchAsk,
     ShotsAsk,
     ShotsKept,
+    ShotsListedAsk,
     ShotsTableRead,
     ShotsWrite,
 )
@@ -24,10 +26,13 @@ from hextan.core.base import parse_rate
 from hextan.core.equipment import Package, PackageSettings
 from hextan.core.shots import (
     Shot,
+    answer_of_shot,
+    answer_with_changes,
     bench_of_shot,
     pictures_of_shots,
     rented_for,
     shot_of_bench,
+    shots_listed,
     shots_of_table,
     table_of_shots,
     with_units,
@@ -75,6 +80,23 @@ def view_shots(production_id: ProductionId, asked: ShotsAsk, db: Db, request: Re
     shelf = repositories.catalogue_of(db, production_id)
     catalogue = request.app.state.packages.package(db, shelf.id)
     return json_answer(judge_shots(package, settings, asked.document, catalogue, asked.changes_for))
+
+
+@router.post("/listed", name="shots_listed", tags=["Shots"], responses=answers(shots_listed))
+def list_shots(production_id: ProductionId, asked: ShotsListedAsk, db: Db, request: Request) -> Response:
+    """Judge a list of shots as it is typed: what a list shows of the answers that are new, without keeping it."""
+    package, settings = _known(request, db, production_id)
+    return json_answer(shots_listed(package, settings, asked.document, asked.known))
+
+
+@router.post("/answer", name="shot_answer", tags=["Shots"], responses=answers(answer_with_changes))
+def answer_shot(production_id: ProductionId, asked: ShotAnswerAsk, db: Db, request: Request) -> Response:
+    """Judge one shot with all reasons, without keeping it."""
+    package, settings = _known(request, db, production_id)
+    if not asked.changes:
+        return json_answer(answer_of_shot(package, settings, asked.shot))
+    catalogue = request.app.state.packages.package(db, repositories.catalogue_of(db, production_id).id)
+    return json_answer(answer_with_changes(package, settings, asked.shot, catalogue))
 
 
 @router.post("/pictures", name="shots_pictures", tags=["Shots"], responses=answers(pictures_of_shots))

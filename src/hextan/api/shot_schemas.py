@@ -40,6 +40,20 @@ class ShotsAsk(Shape):
     changes_for: Annotated[list[Key], Field(max_length=2000)] | None = None
 
 
+class ShotsListedAsk(Shape):
+    """A list of shots to judge as it is typed, and the tags of the answers that are there already, by the keys of their shots."""
+
+    document: ShotList
+    known: Annotated[dict[Key, Annotated[str, Field(max_length=64)]], Field(max_length=2000)] = {}
+
+
+class ShotAnswerAsk(Shape):
+    """One shot to judge, and whether it is looked for what would make it where it cannot be made: that takes a tenth of a second."""
+
+    shot: Shot
+    changes: bool = True
+
+
 class PicturesAsk(Shape):
     """Shots whose finder pictures are wanted, and what stands before the camera besides their subjects."""
 

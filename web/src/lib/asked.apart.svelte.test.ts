@@ -9,7 +9,7 @@ import type { Asked, Packing, PrintSeen, SearchSeen, SheetPlan, SheetSeen, Shot,
 
 vi.mock('./client', () => ({
   ask: vi.fn(), beginPrint: vi.fn(), beginSearch: vi.fn(), listClips: vi.fn(), readClipHead: vi.fn(), seePrint: vi.fn(),
-  seeSavedSheet: vi.fn(), seeSearch: vi.fn(), stopPrint: vi.fn(), stopSearch: vi.fn(), viewSheet: vi.fn(), viewShots: vi.fn(),
+  seeSavedSheet: vi.fn(), seeSearch: vi.fn(), stopPrint: vi.fn(), stopSearch: vi.fn(), viewSheet: vi.fn(), listShots: vi.fn(),
   writeShots: vi.fn(),
 })) // prettier-ignore
 const server = vi.mocked(client)
@@ -163,7 +163,7 @@ describe('the part of the list of shots that is shown', () => {
   const list = { shots } as unknown as ShotList
 
   function shown(day: string) {
-    server.viewShots.mockResolvedValue({ data: { answers: [] } as never })
+    server.listShots.mockResolvedValue({ data: { answers: [] } as never })
     const editor = new ShotsEditor(3, { version: 1, document: list })
     const filter = { day, unit: '', scene: '', verdict: '' }
     return { editor, part: new ShownShots(editor, () => filter as never) }
@@ -181,6 +181,26 @@ describe('the part of the list of shots that is shown', () => {
     // A row that is not shown is not found under its place.
     part.set('shots[7].name', 'X')
     expect(editor.document.shots.map((shot) => shot.name)).toEqual(['A', 'B', 'C2'])
+  })
+})
+
+describe('the answers of a list of shots', () => {
+  const list = (...keys: string[]) => ({ shots: keys.map((key) => ({ key })) }) as unknown as ShotList
+  const told = (key: string, tag: string) => ({ key, tag, faults: [] })
+
+  it('come once: those that are there are named, and stay where no other comes', async () => {
+    server.listShots.mockResolvedValueOnce({ data: { answers: [told('a', 'a1'), told('b', 'b1')] } as never })
+    const editor = new ShotsEditor(3, { version: 1, document: list('a', 'b') })
+    await vi.waitFor(() => expect(editor.answers.get('b')?.tag).toBe('b1'))
+    server.listShots.mockResolvedValueOnce({ data: { answers: [told('b', 'b2')] } as never })
+    editor.change(list('b', 'a'))
+    await vi.waitFor(() => expect(editor.answers.get('b')?.tag).toBe('b2'))
+    expect(server.listShots.mock.lastCall?.[2]).toEqual({ a: 'a1', b: 'b1' })
+    // In the order of the shots, and none of a shot that is gone.
+    expect(editor.sheet?.answers.map((answer) => answer.tag)).toEqual(['b2', 'a1'])
+    server.listShots.mockResolvedValueOnce({ data: { answers: [] } as never })
+    editor.change(list('a'))
+    await vi.waitFor(() => expect([...editor.answers.keys()]).toEqual(['a']))
   })
 })
 

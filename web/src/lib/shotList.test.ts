@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { byKey, merged, newShot, NO_FILTER, passes, shownFaults, withPictures } from './shotList'
-import type { FinderView, Shot, ShotAnswer } from './types'
+import type { FinderView, ListedAnswer, Shot } from './types'
 
 const shot = (name: string, more: Partial<Shot> = {}): Shot => ({
   ...newShot([], undefined),
@@ -28,7 +28,7 @@ describe('a list whose shown part was changed', () => {
 describe('what is shown', () => {
   it('goes by day, unit, scene and verdict', () => {
     const one = shot('1', { day: ' 2 ', unit: 'A', scene: 'Cabin' })
-    const answer = { verdict: 'cannot' } as ShotAnswer
+    const answer = { verdict: 'cannot' } as ListedAnswer
     expect(passes(NO_FILTER, one, undefined)).toBe(true)
     expect(
       passes({ ...NO_FILTER, day: '2', unit: 'A', scene: 'Cabin', verdict: 'cannot' }, one, answer),
@@ -39,7 +39,9 @@ describe('what is shown', () => {
 
   it('has its faults at its own places', () => {
     const whole = [shot('a'), shot('b'), shot('c')]
-    const answers = byKey([{ key: 'c', faults: [{ field: 'framing', rule: 'may be waist' }] } as ShotAnswer])
+    const answers = byKey([
+      { key: 'c', faults: [{ field: 'framing', rule: 'may be waist' }] } as ListedAnswer,
+    ])
     const faults = { 'shots[1].name': 'is required', 'shots[2].framing': 'is too long' }
     expect(shownFaults(whole, whole.slice(1), faults, answers)).toEqual({
       'shots[0].name': 'is required',

@@ -1,7 +1,7 @@
 /** Shots without a page: their verdicts in words, which are shown, and a list whose shown part was changed. */
 import type { Faults } from './faults'
 import { freeName, newKey } from './rows'
-import type { FinderView, Shot, ShotAnswer, ShotChange, ShotVerdict } from './types'
+import type { FinderView, ListedAnswer, Shot, ShotChange, ShotVerdict } from './types'
 
 export const VERDICTS: Record<ShotVerdict, { look: string; sign: string; words: string }> = {
   does: { look: 'ok', sign: '✓', words: 'does it' },
@@ -21,7 +21,7 @@ export interface ShotFilter {
 
 export const NO_FILTER: ShotFilter = { day: '', unit: '', scene: '', verdict: '' }
 
-export function passes(filter: ShotFilter, shot: Shot, answer: ShotAnswer | undefined): boolean {
+export function passes(filter: ShotFilter, shot: Shot, answer: ListedAnswer | undefined): boolean {
   const alike = (wanted: string, said: string) => wanted === '' || said.trim() === wanted
   return (
     alike(filter.day, shot.day) &&
@@ -58,7 +58,7 @@ export function shownFaults(
   whole: readonly Shot[],
   shown: readonly Shot[],
   faults: Faults,
-  answers: ReadonlyMap<string, ShotAnswer>,
+  answers: ReadonlyMap<string, ListedAnswer>,
 ): Faults {
   const places = new Map(shown.map((shot, i) => [shot.key, i]))
   const found: Record<string, string> = {}

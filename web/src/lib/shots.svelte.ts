@@ -2,14 +2,23 @@
 import * as client from './client'
 import { DocumentEditor } from './editor.svelte'
 import { byKey, merged, passes, shownFaults, type ShotFilter } from './shotList'
-import type { Shot, ShotList, ShotsKept, ShotsView } from './types'
+import type { ListedAnswer, ListedShots, Shot, ShotList, ShotsKept } from './types'
 
-export class ShotsEditor extends DocumentEditor<ShotList, ShotsView> {
+export class ShotsEditor extends DocumentEditor<ShotList, ListedShots> {
   constructor(productionId: number, kept: ShotsKept) {
+    /** Answers that came once: only those that are others come again. */
+    let known: ReadonlyMap<string, ListedAnswer> = byKey([])
     const kind = {
       draftKey: `hextan.shots.${productionId}`,
       read: () => client.readShots(productionId),
-      sheet: (document: ShotList, signal: AbortSignal) => client.viewShots(productionId, document, signal),
+      sheet: async (document: ShotList, signal: AbortSignal) => {
+        const tags = Object.fromEntries([...known].map(([key, { tag }]) => [key, tag]))
+        const found = await client.listShots(productionId, document, tags, signal)
+        if (!found.data) return found
+        known = byKey([...known.values(), ...found.data.answers])
+        const answers = document.shots.flatMap((shot) => known.get(shot.key) ?? [])
+        return { data: { ...found.data, answers } }
+      },
       write: (version: number, document: ShotList) => client.writeShots(productionId, version, document),
     }
     super(kind, productionId, { ...kept, id: productionId }, () => {})

@@ -88,9 +88,11 @@ export type ShotsTable = Schemas['ShotsTableRead']
 export type ShotsFileKind = 'csv' | 'xlsx' | 'ods' | 'otio' | 'edl'
 export type ShotList = Schemas['ShotList']
 export type ShotsKept = Schemas['ShotsKept']
-export type ShotsView = Schemas['ShotsView']
+/** What a list of shots shows. */
+export type ListedShots = Schemas['ListedShots']
+export type ListedAnswer = Schemas['ListedAnswer']
 export type ShotVerdict = ShotAnswer['verdict']
-export type ShotAnswer = ShotsView['answers'][number]
+export type ShotAnswer = Schemas['ShotAnswer']
 export type ShotChoice = NonNullable<ShotAnswer['best']>
 export type Words = NonNullable<PackageSettings['words']>
 export type Packing = Schemas['Packing']

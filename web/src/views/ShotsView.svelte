@@ -11,13 +11,13 @@
   import { noteShot } from '../lib/shotOnBench'
   import type {
     BenchState,
+    ListedAnswer,
     PackageSettings,
     Problem,
     Shot,
     ShotAnswer,
     ShotChange,
     ShotChoice,
-    ShotList,
   } from '../lib/types'
   import type { ViewProps } from '../lib/views'
   import Segments from '../parts/controls/Segments.svelte'
@@ -47,6 +47,8 @@
   let columns = $state<'answers' | 'needs'>('answers')
   let pictures = $state.raw(withPictures(byKey([]), []))
   let rented = $state.raw<ShotAnswer | null>(null)
+  /** The answer of the shot in hand with all reasons. */
+  let whole = $state.raw<ShotAnswer | null>(null)
   /** With what the shot in hand could be made, and of which shot as it stood that is. */
   let changes = $state.raw<{ of: string; list: ShotChange[] } | null>(null)
 
@@ -71,17 +73,18 @@
 
   const shown = $derived(editor && new ShownShots(editor, () => filter))
   const rows = $derived(shown?.rows ?? [])
-  const answers = $derived(editor?.answers ?? byKey<ShotAnswer>([]))
+  const answers = $derived(editor?.answers ?? byKey<ListedAnswer>([]))
   const shot = $derived(chosenOf(rows, chosenKey))
   const sheet = $derived(editor?.sheet ?? null)
   const unit = $derived(settings?.unit ?? 'm')
 
-  // The pictures of what is shown, asked for again where an answer is another.
-  const MOST_PICTURES = 60
+  /** The shots whose pictures are in sight, or nearly. */
+  let inStrip = $state.raw<readonly Shot[]>([])
+  // The pictures of what is in sight, asked for again where an answer is another.
   /** Of which answer each picture is, by the key of its shot. */
   const drawnFor: Record<string, string> = {}
   $effect(() => {
-    const wanted = rows.slice(0, MOST_PICTURES).filter((row) => {
+    const wanted = (shot && !inStrip.includes(shot) ? [...inStrip, shot] : inStrip).filter((row) => {
       const answer = answers.get(row.key)
       return answer && drawnFor[row.key] !== pictureOf(answer)
     })
@@ -89,7 +92,7 @@
     const timer = setTimeout(() => void draw(wanted), 150)
     return () => clearTimeout(timer)
   })
-  const pictureOf = (answer: ShotAnswer) => `${answer.noted.asked} ${answer.noted.told}`
+  const pictureOf = (answer: ListedAnswer) => `${answer.noted.asked} ${answer.noted.told}`
   async function draw(wanted: Shot[]) {
     for (const row of wanted) {
       const answer = answers.get(row.key)
@@ -100,23 +103,27 @@
     pictures = withPictures(pictures, data)
   }
 
-  // Looked for when the hand rests, and for the shot that is looked at alone.
+  // All reasons of the shot that is looked at alone, and, when the hand rests, with what it could be made.
   const shotAsTold = $derived(shot ? JSON.stringify(shot) : '')
+  const answer = $derived(shot && answers.get(shot.key))
   $effect(() => {
-    const answer = shot && answers.get(shot.key)
-    if (!shot || !editor || !answer || !['depends', 'nearly', 'cannot'].includes(answer.verdict)) return
-    const [of, document] = [shotAsTold, { ...editor.document, shots: [shot], noted: {} }]
+    if (!shot || !answer) return
+    const [of, asked, open] = [shotAsTold, shot, ['depends', 'nearly', 'cannot'].includes(answer.verdict)]
     const abort = new AbortController()
-    const timer = setTimeout(() => void findChanges(of, document, abort.signal), 150)
+    const timer = setTimeout(() => void readWhole(of, asked, open, abort.signal), 40)
     return () => {
       clearTimeout(timer)
       abort.abort()
     }
   })
-  async function findChanges(of: string, document: ShotList, signal: AbortSignal) {
+  async function readWhole(of: string, asked: Shot, open: boolean, signal: AbortSignal) {
     // Given up where another shot, or another cell, is looked at meanwhile.
-    const found = await client.changesOfShot(id, document, signal).catch(() => null)
-    if (found?.data && !signal.aborted) changes = { of, list: found.data.answers[0]?.changes ?? [] }
+    const ask = (changes: boolean) => client.answerShot(id, asked, changes, signal).catch(() => null)
+    const found = await ask(false)
+    if (found?.data && !signal.aborted) whole = found.data
+    if (!open || !found?.data || signal.aborted) return
+    const more = await ask(true)
+    if (more?.data && !signal.aborted) changes = { of, list: more.data.changes }
   }
 
   const changed = $derived(sheet?.changed ?? [])
@@ -171,8 +178,8 @@
   /** The shot's choice beside its runner-up, as a comparison that is kept. */
   async function compare() {
     const state = await onBench()
-    const second = shot && answers.get(shot.key)?.runner_up
     if (!state || !shot) return
+    const second = (await client.answerShot(id, shot, false)).data?.runner_up
     const other = second
       ? {
           ...state,
@@ -247,7 +254,14 @@
         <KeptState kept={editor.kept} faults={editor.faults} {words} />
       </div>
       {#if rows.length}
-        <ShotStrip shots={rows} {answers} {pictures} chosen={shot?.key} onchoose={choose} />
+        <ShotStrip
+          shots={rows}
+          {answers}
+          {pictures}
+          chosen={shot?.key}
+          onchoose={choose}
+          onsight={(seen) => (inStrip = seen)}
+        />
       {/if}
       {#if sheet?.in_plan}<p class="soft">
           <a class="link" href={`${pathTo(id, 'kit')}/${sheet.in_plan.kit_key}`}>The plan</a>:
@@ -330,7 +344,8 @@
           {#key shot.key}
             <ShotDetail
               {shot}
-              answer={answers.get(shot.key)}
+              {answer}
+              whole={whole?.key === shot.key ? whole : null}
               view={pictures.get(shot.key)}
               {unit}
               against={sheet?.against ?? ''}

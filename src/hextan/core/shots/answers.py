@@ -196,10 +196,9 @@ class ChangedAnswer(TypedDict):
     lost: bool
 
 
-class ShotsView(TypedDict):
-    """Every shot's answer, and what all of them come to."""
+class ShotsInAll(TypedDict):
+    """What the answers of all shots come to."""
 
-    answers: list[ShotAnswer]
     does: int
     depends: int
     nearly: int
@@ -217,3 +216,29 @@ class ShotsView(TypedDict):
     in_plan: InPlan | None
     #: Against the answers that were taken note of.
     changed: list[ChangedAnswer]
+
+
+class ShotsView(ShotsInAll):
+    """Every shot's answer, and what all of them come to."""
+
+    answers: list[ShotAnswer]
+
+
+class ListedAnswer(TypedDict):
+    """What a list shows of a shot's answer."""
+
+    key: str
+    verdict: ShotVerdict
+    faults: list[CellFault]
+    best: ShotChoice | None
+    binds: str
+    off_main: str
+    noted: NotedNow
+    #: Another one as soon as anything of it is.
+    tag: str
+
+
+class ListedShots(ShotsInAll):
+    """What a list of shots shows: the answers that whoever asks does not have yet, and what all of them come to."""
+
+    answers: list[ListedAnswer]

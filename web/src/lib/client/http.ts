@@ -9,7 +9,7 @@ export const http = createClient<paths>({ baseUrl: '/', fetch: (request) => pati
 
 /** Answers that the core words itself; documents stay as they were written. */
 const WORDED =
-  /\/(bench\/(view|move|depth|exposure|flicker)|compare|match-camera|shots\/(view|rented)|packing\/searches|set\/(held|report))(\/|$)/
+  /\/(bench\/(view|move|depth|exposure|flicker)|compare|match-camera|shots\/(listed|answer|rented)|packing\/searches|set\/(held|report))(\/|$)/
 
 /** A server with too much to do says when it is worth asking again; so often it is asked. */
 const TRIES = 4

@@ -12,19 +12,29 @@ export const writeShots = (id: number, version: number, document: ShotList) =>
     ),
   )
 
-export const viewShots = (id: number, document: ShotList, signal: AbortSignal) =>
+/** The answers that are new to whoever has those of `known`, by their shots, and what all come to. */
+export const listShots = (
+  id: number,
+  document: ShotList,
+  known: Record<string, string>,
+  signal: AbortSignal,
+) =>
   outcome(
-    http.POST('/api/v1/productions/{production_id}/shots/view', {
+    http.POST('/api/v1/productions/{production_id}/shots/listed', {
       ...at(id),
-      body: { document, changes_for: [] },
+      body: { document, known },
       signal,
     }),
   )
 
-/** With what one shot could be made that cannot be made as it is. */
-export const changesOfShot = (id: number, document: ShotList, signal: AbortSignal) =>
+/** One shot with all reasons; with `changes` also with what it could be made where it cannot be made as it is. */
+export const answerShot = (id: number, shot: Shot, changes: boolean, signal?: AbortSignal) =>
   outcome(
-    http.POST('/api/v1/productions/{production_id}/shots/view', { ...at(id), body: { document }, signal }),
+    http.POST('/api/v1/productions/{production_id}/shots/answer', {
+      ...at(id),
+      body: { shot, changes },
+      ...(signal && { signal }),
+    }),
   )
 
 /** Address of the list of shots as a table. */

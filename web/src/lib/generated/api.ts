@@ -1799,6 +1799,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/productions/{production_id}/shots/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shot Answer
+         * @description Judge one shot with all reasons, without keeping it.
+         */
+        post: operations["shot_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/productions/{production_id}/shots/bench": {
         parameters: {
             query?: never;
@@ -1859,6 +1879,26 @@ export interface paths {
          * @description Write a Bench as a shot, without keeping it: what it frames is what the shot needs, its choice is pinned.
          */
         post: operations["shot_from_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/productions/{production_id}/shots/listed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shots Listed
+         * @description Judge a list of shots as it is typed: what a list shows of the answers that are new, without keeping it.
+         */
+        post: operations["shots_listed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -12307,6 +12347,117 @@ export interface components {
             sum: components["schemas"]["FactorLink"];
         };
         /**
+         * ListedAnswer
+         * @description What a list shows of a shot's answer.
+         */
+        ListedAnswer: {
+            /** @description Best. */
+            best: components["schemas"]["ShotChoice"] | null;
+            /**
+             * Binds
+             * @description Binds.
+             */
+            binds: string;
+            /**
+             * Faults
+             * @description What is wrong, one entry for each field.
+             */
+            faults: components["schemas"]["CellFault"][];
+            /**
+             * Key
+             * @description Name of a row that stays with it through copies, files and undo.
+             */
+            key: string;
+            /** @description Noted. */
+            noted: components["schemas"]["NotedNow"];
+            /**
+             * Off Main
+             * @description Off main.
+             */
+            off_main: string;
+            /**
+             * Tag
+             * @description Tag.
+             */
+            tag: string;
+            /**
+             * Verdict
+             * @description What it comes to.
+             * @enum {string}
+             */
+            verdict: "does" | "depends" | "nearly" | "cannot" | "open";
+        };
+        /**
+         * ListedShots
+         * @description What a list of shots shows: the answers that whoever asks does not have yet, and what all of them come to.
+         */
+        ListedShots: {
+            /**
+             * Against
+             * @description Against.
+             */
+            against: string;
+            /**
+             * Answers
+             * @description Answers.
+             */
+            answers: components["schemas"]["ListedAnswer"][];
+            /**
+             * Bodies
+             * @description Bodies.
+             */
+            bodies: components["schemas"]["Use"][];
+            /**
+             * Cannot
+             * @description Cannot.
+             */
+            cannot: number;
+            /**
+             * Changed
+             * @description Changed.
+             */
+            changed: components["schemas"]["ChangedAnswer"][];
+            /**
+             * Days
+             * @description Days.
+             */
+            days: components["schemas"]["DayOfShots"][];
+            /**
+             * Depends
+             * @description Depends.
+             */
+            depends: number;
+            /**
+             * Does
+             * @description Does.
+             */
+            does: number;
+            /**
+             * Formats
+             * @description Formats.
+             */
+            formats: components["schemas"]["Use"][];
+            /** @description In plan. */
+            in_plan: components["schemas"]["InPlan"] | null;
+            /**
+             * Lenses
+             * @description Lenses.
+             */
+            lenses: components["schemas"]["Use"][];
+            /**
+             * Nearly
+             * @description Nearly.
+             */
+            nearly: number;
+            /** @description On main. */
+            on_main: components["schemas"]["OnMain"] | null;
+            /**
+             * Open
+             * @description Open.
+             */
+            open: number;
+        };
+        /**
          * LiveSeen
          * @description How a camera that is listened to stands against the plan.
          */
@@ -19186,6 +19337,20 @@ export interface components {
             warnings: components["schemas"]["ShotWarning"][];
         };
         /**
+         * ShotAnswerAsk
+         * @description One shot to judge, and whether it is looked for what would make it where it cannot be made: that takes a tenth of a second.
+         */
+        ShotAnswerAsk: {
+            /**
+             * Changes
+             * @description Changes.
+             * @default true
+             */
+            changes?: boolean;
+            /** @description Shot. */
+            shot: components["schemas"]["ShotIn"];
+        };
+        /**
          * ShotAsk
          * @description One shot.
          */
@@ -19807,6 +19972,22 @@ export interface components {
              * @description Counts up with each change; a write names the one that it is based on.
              */
             version: number;
+        };
+        /**
+         * ShotsListedAsk
+         * @description A list of shots to judge as it is typed, and the tags of the answers that are there already, by the keys of their shots.
+         */
+        ShotsListedAsk: {
+            /** @description The document as it is entered and kept. */
+            document: components["schemas"]["ShotListIn"];
+            /**
+             * Known
+             * @description Known.
+             * @default {}
+             */
+            known?: {
+                [key: string]: string;
+            };
         };
         /**
          * ShotsTableRead
@@ -32083,6 +32264,113 @@ export interface operations {
             };
         };
     };
+    shot_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotAnswerAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     shot_bench: {
         parameters: {
             query?: never;
@@ -32382,6 +32670,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shot"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shots_listed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                production_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotsListedAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedShots"];
                 };
             };
             /** @description Forbidden */

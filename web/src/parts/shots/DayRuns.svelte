@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { ShotsView } from '../../lib/types'
+  import type { ListedShots } from '../../lib/types'
 
   interface Props {
-    days: ShotsView['days']
+    days: ListedShots['days']
   }
   let { days }: Props = $props()
 

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { ShotsView } from '../../lib/types'
+  import type { ListedShots } from '../../lib/types'
 
   interface Props {
-    sheet: ShotsView
+    sheet: ListedShots
   }
   let { sheet }: Props = $props()
 

@@ -4,13 +4,23 @@
   import { ndStops } from '../../lib/light'
   import { trade } from '../../lib/trade.svelte'
   import { partOf, VERDICTS } from '../../lib/shotList'
-  import type { FinderView, Shot, ShotAnswer, ShotChange, ShotChoice, Unit } from '../../lib/types'
+  import type {
+    FinderView,
+    ListedAnswer,
+    Shot,
+    ShotAnswer,
+    ShotChange,
+    ShotChoice,
+    Unit,
+  } from '../../lib/types'
   import FinderDrawing from '../drawings/FinderDrawing.svelte'
   import { lensWords, NEEDS, stopWords, type Need } from './shotColumns'
 
   interface Props {
     shot: Shot
-    answer: ShotAnswer | undefined
+    answer: ListedAnswer | undefined
+    /** The same with all reasons; null while it is asked for. */
+    whole: ShotAnswer | null
     view: FinderView | undefined
     unit: Unit
     /** What it is told to frame like: the production's reference. */
@@ -27,8 +37,21 @@
     /** What leads elsewhere: the Bench, a comparison. */
     ways: Snippet
   }
-  let { shot, answer, view, unit, against, changes, onapply, rented, onwish, onpin, onrent, ways }: Props =
-    $props()
+  let {
+    shot,
+    answer,
+    whole,
+    view,
+    unit,
+    against,
+    changes,
+    onapply,
+    rented,
+    onwish,
+    onpin,
+    onrent,
+    ways,
+  }: Props = $props()
 
   const best = $derived(answer?.best)
   const verdict = $derived(answer && VERDICTS[answer.verdict])
@@ -43,7 +66,7 @@
       : null,
   )
   const reasons = $derived(
-    answer?.reasons.filter((reason) => reason.name !== 'main' && (!reason.met || !reason.must)) ?? [],
+    whole?.reasons.filter((reason) => reason.name !== 'main' && (!reason.met || !reason.must)) ?? [],
   )
   const withWhat = (choice: ShotChoice) =>
     [lensWords(choice), choice.adapters.length ? `(${choice.adapters.join(' + ')})` : '', 'on', `${choice.body},`, choice.format]
@@ -86,11 +109,11 @@
             ).toFixed(0)} % {best.percent > 0 ? 'wider' : 'tighter'} than wanted{/if}
         </dd>
       {/if}
-      {#if answer.provided.length}
+      {#if whole?.provided.length}
         <dt class="soft">if</dt>
         <dd>
           <ul>
-            {#each answer.provided as told, k (k)}<li class="warn">{told}</li>{/each}
+            {#each whole.provided as told, k (k)}<li class="warn">{told}</li>{/each}
           </ul>
         </dd>
       {/if}
@@ -116,10 +139,10 @@
           {/if}
         </dd>
       {/if}
-      {#if answer.runner_up}
+      {#if whole?.runner_up}
         <dt class="soft">runner-up</dt>
         <dd>
-          {withWhat(answer.runner_up)} <span class="soft">({answer.runner_up_lacks})</span>
+          {withWhat(whole.runner_up)} <span class="soft">({whole.runner_up_lacks})</span>
         </dd>
       {/if}
       {#if exposure}<dt class="soft">exposure</dt>
@@ -164,14 +187,14 @@
         </dd>
       {/if}
     </dl>
-    {#if answer.plan?.told}<p class={answer.plan.state === 'otherwise' ? 'warn' : 'soft'}>
-        {answer.plan.told}
+    {#if whole?.plan?.told}<p class={whole.plan.state === 'otherwise' ? 'warn' : 'soft'}>
+        {whole.plan.told}
       </p>{/if}
     {#if answer.off_main}<p class="warn">{answer.off_main}</p>{/if}
-    {#if answer.pinned}<p class={answer.pinned.startsWith('Pinned, and') ? 'soft' : 'warn'}>
-        {answer.pinned}
+    {#if whole?.pinned}<p class={whole.pinned.startsWith('Pinned, and') ? 'soft' : 'warn'}>
+        {whole.pinned}
       </p>{/if}
-    {#each answer.warnings as warning (warning.text)}<p class="warn">{warning.text}</p>{/each}
+    {#each whole?.warnings ?? [] as warning (warning.text)}<p class="warn">{warning.text}</p>{/each}
     {#if shot.notes}<p>{shot.notes}</p>{/if}
     <div class="bar">
       {#if shot.pin}<button class="knob" onclick={() => onpin(null)}>Let the choice go</button>

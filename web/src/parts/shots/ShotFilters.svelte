@@ -1,13 +1,13 @@
 <script lang="ts">
   import { VERDICTS, type ShotFilter } from '../../lib/shotList'
-  import type { Shot, ShotsView } from '../../lib/types'
+  import type { ListedShots, Shot } from '../../lib/types'
   import Choice from '../controls/Choice.svelte'
   import Segments from '../controls/Segments.svelte'
 
   interface Props {
     /** All shots, whether they are shown or not. */
     shots: readonly Shot[]
-    sheet: ShotsView | null
+    sheet: ListedShots | null
     filter: ShotFilter
     onchange: (filter: ShotFilter) => void
   }

@@ -1,30 +1,59 @@
 <script lang="ts">
   import { mm } from '../../lib/format'
+  import { printing } from '../../lib/printing.svelte'
   import { VERDICTS } from '../../lib/shotList'
-  import type { FinderView, Shot, ShotAnswer } from '../../lib/types'
+  import type { FinderView, ListedAnswer, Shot } from '../../lib/types'
   import FinderDrawing from '../drawings/FinderDrawing.svelte'
   import { lensWords } from './shotColumns'
 
   interface Props {
     shots: readonly Shot[]
-    answers: ReadonlyMap<string, ShotAnswer>
+    answers: ReadonlyMap<string, ListedAnswer>
     /** By the key of the shot; nothing while it is drawn, or where no image is formed. */
     pictures: ReadonlyMap<string, FinderView>
     chosen: string | undefined
     onchoose: (key: string) => void
+    /** Told which shots are in sight, or nearly: their pictures are wanted. */
+    onsight: (shots: readonly Shot[]) => void
   }
-  let { shots, answers, pictures, chosen, onchoose }: Props = $props()
+  let { shots, answers, pictures, chosen, onchoose, onsight }: Props = $props()
+
+  /** Width of a shot with the gap after it, pixels. */
+  const ITEM_PX = 158
+  /** Shots that are drawn beyond the view on either side. */
+  const MARGIN = 4
+  /** A printed page shows as many as a question may ask for. */
+  const MOST_PRINTED = 60
 
   let list = $state<HTMLElement>()
+  let left = $state(0)
+  let wide = $state(1280)
+  const from = $derived(printing.current ? 0 : Math.max(0, Math.floor(left / ITEM_PX) - MARGIN))
+  const to = $derived(
+    printing.current ? MOST_PRINTED : Math.min(shots.length, Math.ceil((left + wide) / ITEM_PX) + MARGIN),
+  )
+  const shown = $derived(shots.slice(Math.min(from, to), to))
+  $effect(() => onsight(shown))
+
   // What is chosen elsewhere comes into sight.
+  const place = $derived(shots.findIndex((shot) => shot.key === chosen))
   $effect(() => {
-    const item = list?.querySelector(`[data-shot="${chosen ?? ''}"]`)
-    item?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    if (!list || place < 0) return
+    const [start, end] = [place * ITEM_PX, (place + 1) * ITEM_PX]
+    if (start < list.scrollLeft) list.scrollLeft = start
+    else if (end > list.scrollLeft + list.clientWidth) list.scrollLeft = end - list.clientWidth
   })
 </script>
 
-<ul bind:this={list} aria-label="Finder pictures in order">
-  {#each shots as shot (shot.key)}
+<ul
+  bind:this={list}
+  bind:clientWidth={wide}
+  onscroll={() => (left = list?.scrollLeft ?? 0)}
+  aria-label="Finder pictures in order"
+  style:--before="{from * ITEM_PX}px"
+  style:--after="{Math.max(0, shots.length - to) * ITEM_PX}px"
+>
+  {#each shown as shot (shot.key)}
     {@const answer = answers.get(shot.key)}
     {@const view = pictures.get(shot.key)}
     {@const verdict = answer && VERDICTS[answer.verdict]}
@@ -36,7 +65,7 @@
       >
         <span class="frame">
           {#if view}<FinderDrawing {view} compact />{:else}<span class="none soft"
-              >{answer?.verdict === 'open' ? 'open' : ''}</span
+              >{answer?.verdict === 'open' ? 'open' : answer ? '' : '…'}</span
             >{/if}
         </span>
         <span class="line"
@@ -58,8 +87,16 @@
     padding-bottom: 4px;
     scrollbar-width: thin;
   }
+  /* With the gap it is ITEM_PX wide. */
   li {
     flex: 0 0 152px;
+  }
+  /* What is not drawn is room: of the list itself it would be width. */
+  li:first-child {
+    margin-left: var(--before);
+  }
+  li:last-child {
+    margin-right: var(--after);
   }
   button {
     display: grid;
@@ -100,6 +137,8 @@
   }
   @media print {
     ul {
+      --before: 0 !important;
+      --after: 0 !important;
       flex-wrap: wrap;
       overflow: visible;
     }

@@ -2,7 +2,7 @@
 import { aperture, distanceWithUnit, mm } from '../../lib/format'
 import { NEEDS as KEYS, SHOT_CELLS } from '../../lib/generated/choices'
 import { VERDICTS } from '../../lib/shotList'
-import type { Shot, ShotAnswer, Unit } from '../../lib/types'
+import type { ListedAnswer, Shot, Unit } from '../../lib/types'
 import type { Column } from '../grid/columns'
 
 export type Need = (typeof KEYS)[number]
@@ -31,7 +31,7 @@ const SAFETY = [text('lamps'), text('keep_out'), text('keep_out_by'), text('note
 const said = (shot: Shot, key: Need) => `${shot[key]}${shot[key] && shot.wishes[key] ? ' (wish)' : ''}`
 
 export function shotColumns(
-  answers: ReadonlyMap<string, ShotAnswer>,
+  answers: ReadonlyMap<string, ListedAnswer>,
   unit: Unit,
   against: string,
   all: boolean,
@@ -57,15 +57,15 @@ export function shotColumns(
   return all ? [...ABOUT, ...PLACE, ...needs, ...SAFETY, ...told.slice(0, 2)] : [...ABOUT, ...needs, ...told]
 }
 
-export function lensWords(choice: ShotAnswer['best'] | undefined): string {
+export function lensWords(choice: ListedAnswer['best'] | undefined): string {
   if (!choice) return ''
   return choice.is_zoom ? `${choice.lens_told} at ${Math.round(choice.focal_mm)}` : choice.lens_told
 }
 
-export const stopWords = (choice: ShotAnswer['best'] | undefined) =>
+export const stopWords = (choice: ListedAnswer['best'] | undefined) =>
   choice?.stop == null ? '' : `${choice.marks}${aperture(choice.stop)}`
 
-export function verdictWords(answer: ShotAnswer | undefined): string {
+export function verdictWords(answer: ListedAnswer | undefined): string {
   if (!answer) return ''
   const { sign, words } = VERDICTS[answer.verdict]
   return `${sign} ${words}`

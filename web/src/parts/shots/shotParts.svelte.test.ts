@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { createRawSnippet } from 'svelte'
 import { afterEach, expect, it, vi } from 'vitest'
 import { byKey, newShot, NO_FILTER } from '../../lib/shotList'
-import type { Shot, ShotAnswer, ShotChoice } from '../../lib/types'
+import type { ListedAnswer, Shot, ShotAnswer, ShotChoice } from '../../lib/types'
 import { textOf } from '../grid/columns'
 import DayRuns from './DayRuns.svelte'
 import { shotColumns } from './shotColumns'
@@ -24,6 +24,7 @@ const answer: ShotAnswer = {
   runner_up: null, runner_up_lacks: '', changes: [], warnings: [{ code: 'keep_out', text: 'Keep-out of 2.50 m' }],
   pinned: null, noted: { verdict: 'nearly', told: '', asked: '' },
 } // prettier-ignore
+const listed: ListedAnswer = { ...answer, tag: 'a1' }
 const shot: Shot = {
   ...newShot([], undefined),
   key: 'a',
@@ -35,12 +36,12 @@ const shot: Shot = {
 }
 
 it('cells say what is needed and what is answered', () => {
-  const columns = shotColumns(byKey([answer]), 'm', 'full frame', false)
+  const columns = shotColumns(byKey([listed]), 'm', 'full frame', false)
   const said = Object.fromEntries(columns.map((column) => [column.title, textOf(column, shot)]))
   expect(said).toMatchObject({
     Speed: '4x slow (wish)', Lens: 'Reach 19–92 at 29', Stop: 'T4', Like: '57.0', From: '2.90 m', Format: 'S16 → HD, Ebb 64', Verdict: '≈ nearly',
   }) // prettier-ignore
-  expect(shotColumns(byKey([answer]), 'm', 'full frame', true).map((column) => column.title)).toContain(
+  expect(shotColumns(byKey([listed]), 'm', 'full frame', true).map((column) => column.title)).toContain(
     'Keep-out',
   )
 })
@@ -68,7 +69,8 @@ it('the detail turns a must into a wish, keeps the choice and asks the catalogue
   render(ShotDetail, {
     shot,
     against: 'full frame',
-    answer,
+    answer: listed,
+    whole: answer,
     view: undefined,
     unit: 'm',
     changes,
