@@ -77,6 +77,9 @@
   const shot = $derived(chosenOf(rows, chosenKey))
   const sheet = $derived(editor?.sheet ?? null)
   const unit = $derived(settings?.unit ?? 'm')
+  const offMain = $derived([...answers.values()].some((each) => each.off_main !== ''))
+  const against = $derived(sheet?.against ?? '')
+  const told = $derived(shotColumns(() => answers, offMain, unit, against, columns === 'needs'))
 
   /** The shots whose pictures are in sight, or nearly. */
   let inStrip = $state.raw<readonly Shot[]>([])
@@ -291,7 +294,7 @@
             heading="Shots"
             what="shot"
             {rows}
-            columns={shotColumns(answers, unit, sheet?.against ?? '', columns === 'needs')}
+            columns={told}
             path="shots"
             editor={shown}
             bind:chosen={() => shot?.key, choose}
@@ -348,7 +351,7 @@
               whole={whole?.key === shot.key ? whole : null}
               view={pictures.get(shot.key)}
               {unit}
-              against={sheet?.against ?? ''}
+              {against}
               {rented}
               changes={changes?.of === shotAsTold ? changes.list : null}
               onapply={(part) => setShot(part)}

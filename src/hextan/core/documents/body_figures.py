@@ -93,35 +93,40 @@ def _formats(document: BodyDocument, package: Package) -> list[FormatFigures]:
     if not places:
         return []
     c = package.columns
-    across = c.samples_across * c.recorded_w / c.read_w / c.given.raster_w
-    down = c.samples_down * c.recorded_h / c.read_h / c.given.raster_h
+    # Plain numbers at once: taken one by one out of arrays they cost more than all else of a row.
+    across = (c.samples_across * c.recorded_w / c.read_w / c.given.raster_w).tolist()
+    down = (c.samples_down * c.recorded_h / c.read_h / c.given.raster_h).tolist()
+    wide, high, x, y, crop = (
+        np.broadcast_to(column, len(places)).tolist()
+        for column in (c.recorded_w, c.recorded_h, c.offset_x, c.offset_y, c.read_w / c.recorded_w)
+    )
     keys = [f.key for mode in document.modes for f in mode.formats]
     rows: list[FormatFigures] = []
     for i, here in enumerate(places):
         highest = highest_of(here)
         usable = highest.usable_fps
         rate = None if usable is None else here.recording.bytes_per_second(usable)
-        w, h = float(c.recorded_w[i]), float(c.recorded_h[i])
+        w, h = wide[i], high[i]
         rows.append(
             {
                 "key": keys[i],
                 "width_mm": w,
                 "height_mm": h,
                 "rect": {
-                    "x": float(c.offset_x[i]) - w / 2,
-                    "y": float(c.offset_y[i]) - h / 2,
+                    "x": x[i] - w / 2,
+                    "y": y[i] - h / 2,
                     "width": w,
                     "height": h,
                 },
                 "format_class": format_class(w, h),
-                "crop_of_window": float(c.read_w[i] / c.recorded_w[i]),
-                "oversampling": [float(across[i]), float(down[i])],
+                "crop_of_window": crop[i],
+                "oversampling": [across[i], down[i]],
                 "possible_fps": highest.possible_fps,
                 "limited_by": highest.limited_by,
                 "rate_text": highest.text,
                 "mb_s": None if rate is None else rate / 1e6,
                 "rates_text": here.recording.rates.words,
-                "notes": _notes(here, highest, float(across[i]), float(down[i])),
+                "notes": _notes(here, highest, across[i], down[i]),
             }
         )
     return rows

@@ -6,6 +6,7 @@ Settings' references, plain windows, what lenses are made for and what people wr
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 from typing import Literal, NamedTuple, TypeAlias, get_args
 
 FormatClass: TypeAlias = Literal[
@@ -92,6 +93,7 @@ def least_circle_mm(of_class: FormatClass) -> float:
     return round(_LEAST_CIRCLE * class_circle_mm(of_class), 1)
 
 
+@lru_cache(maxsize=4096)
 def format_class(width_mm: float, height_mm: float) -> FormatClass | None:
     """Name the class of a recorded window; None where it is of no named size, within `CLASS_ERROR`.
 

@@ -2,7 +2,7 @@
 import { highestRate, megabytes, ratio } from '../../lib/format'
 import { SAMPLES } from '../../lib/generated/choices'
 import type { BodySheet, FormatDocument, ModeDocument } from '../../lib/types'
-import type { Choice, Column } from '../grid/columns'
+import { figuresByKey, type Choice, type Column } from '../grid/columns'
 import { SAMPLINGS, samplingChoice } from './sampling'
 
 type Mode = ModeDocument
@@ -33,9 +33,8 @@ function sampling(axis: 0 | 1): Pick<Column<Mode>, 'choices' | 'text' | 'put'> {
   }
 }
 
-export function modeColumns(sheet: BodySheet | null): Column<Mode>[] {
-  const figures = new Map(sheet?.modes.map((m) => [m.key, m]))
-  const known = (mode: Mode) => figures.get(mode.key ?? '')
+export function modeColumns(sheet: () => BodySheet | null): Column<Mode>[] {
+  const known = figuresByKey(() => sheet()?.modes)
   const window = (axis: 0 | 1) => (mode: Mode) => `${mode.window_mm ? 'window_mm' : 'window'}[${axis}]`
   return [
     { key: 'name', title: 'Scan mode', name: 'Name', kind: 'text', size: 14, first: true },
@@ -71,9 +70,8 @@ export function modeColumns(sheet: BodySheet | null): Column<Mode>[] {
   ] // prettier-ignore
 }
 
-export function formatColumns(sheet: BodySheet | null): Column<Format>[] {
-  const figures = new Map(sheet?.formats.map((f) => [f.key, f]))
-  const known = (format: Format) => figures.get(format.key ?? '')
+export function formatColumns(sheet: () => BodySheet | null): Column<Format>[] {
+  const known = figuresByKey(() => sheet()?.formats)
   return [
     { key: 'name', title: 'Recording format', name: 'Name', kind: 'text', size: 16, first: true },
     { key: 'raster[0]', title: 'Raster', name: 'Raster width', kind: 'number', gloss: 'Recorded pixels across', first: true },

@@ -2,14 +2,13 @@
 import { degrees, mm } from '../../lib/format'
 import { CLASSES, PROJECTIONS } from '../../lib/generated/choices'
 import type { LensDocument, LensSetSheet } from '../../lib/types'
-import type { Column } from '../grid/columns'
+import { figuresByKey, type Column } from '../grid/columns'
 
 type Lens = LensDocument
 const plain = (value: string) => ({ value, label: value })
 
-export function lensColumns(sheet: LensSetSheet | null): Column<Lens>[] {
-  const figures = new Map(sheet?.lenses.map((f) => [f.key, f]))
-  const known = (lens: Lens) => figures.get(lens.key ?? '')
+export function lensColumns(sheet: () => LensSetSheet | null): Column<Lens>[] {
+  const known = figuresByKey(() => sheet()?.lenses)
   const circle = (lens: Lens) => {
     const range = known(lens)?.circle_mm
     return range ? `${mm(range[0])}–${mm(range[1])}` : ''

@@ -51,6 +51,25 @@ export interface Column<R> {
   size?: number
 }
 
+/**
+ * Figures by the keys of their rows. Columns look them up when a cell is drawn: where figures are others the columns stay what
+ * they are, and only the cells that show one are written anew.
+ */
+export function figuresByKey<F extends { key: string }>(
+  figures: () => readonly F[] | undefined,
+): (row: { key?: string }) => F | undefined {
+  let of: readonly F[] | undefined
+  let byKey = new Map<string, F>()
+  return (row) => {
+    const now = figures()
+    if (now !== of) {
+      of = now
+      byKey = new Map(now?.map((each) => [each.key, each]))
+    }
+    return byKey.get(row.key ?? '')
+  }
+}
+
 export const pathOf = <R>(column: Column<R>, row: R) => column.at?.(row) ?? column.key
 
 export const valueOf = <R>(column: Column<R>, row: R) => getAt(row, parsePath(pathOf(column, row)))

@@ -36,7 +36,10 @@ const press = (keys: string) => userEvent.keyboard(keys)
 
 describe('a grid', () => {
   it('shows figures with what follows from them', () => {
-    grid([FORMAT], formatColumns(SHEET))
+    grid(
+      [FORMAT],
+      formatColumns(() => SHEET),
+    )
     const row = within(screen.getAllByRole('row')[1] as HTMLElement)
     for (const text of ['3840', '36.00 × 20.25', '1.56×', '25 (readout 42.7)', 'readout', '93.8', 'scaled'])
       expect(row.getByText(text)).toBeInTheDocument()
@@ -45,12 +48,18 @@ describe('a grid', () => {
   })
 
   it('says what to do when it is empty', () => {
-    grid([], modeColumns(null))
+    grid(
+      [],
+      modeColumns(() => null),
+    )
     expect(screen.getByText('No row yet: add the first.')).toBeInTheDocument()
   })
 
   it('has one tab stop, that the arrows move', async () => {
-    const { container, onchoose, onfigure } = grid(formats(3), formatColumns(null))
+    const { container, onchoose, onfigure } = grid(
+      formats(3),
+      formatColumns(() => null),
+    )
     await userEvent.tab()
     expect(cell('Name of Format 0')).toHaveFocus()
     await press('{ArrowDown}{ArrowRight}')
@@ -63,7 +72,10 @@ describe('a grid', () => {
   })
 
   it('is written by typing, kept by Enter, dropped by Escape', async () => {
-    const { onset } = grid(formats(2), formatColumns(null))
+    const { onset } = grid(
+      formats(2),
+      formatColumns(() => null),
+    )
     await userEvent.click(cell('Bits of Format 0'))
     await press('12')
     expect(screen.getByRole('textbox')).toHaveValue('12')
@@ -79,7 +91,10 @@ describe('a grid', () => {
   })
 
   it('goes on writing with Tab, over the end of the row', async () => {
-    const { onset } = grid(formats(2), formatColumns(null))
+    const { onset } = grid(
+      formats(2),
+      formatColumns(() => null),
+    )
     await userEvent.click(cell('Codec limit of Format 0'))
     await press('30{Tab}')
     expect(onset).toHaveBeenLastCalledWith('rows[0].highest_fps', 30)
@@ -89,7 +104,10 @@ describe('a grid', () => {
   })
 
   it('keeps what is written when it is left for something else', async () => {
-    const { onset } = grid(formats(1), formatColumns(null))
+    const { onset } = grid(
+      formats(1),
+      formatColumns(() => null),
+    )
     await userEvent.click(cell('Codec of Format 0'))
     await press('raw')
     await userEvent.click(document.body)
@@ -97,7 +115,10 @@ describe('a grid', () => {
   })
 
   it('opens at a tap, and at a second click', async () => {
-    grid(formats(2), formatColumns(null))
+    grid(
+      formats(2),
+      formatColumns(() => null),
+    )
     await userEvent.click(cell('Bits of Format 1'))
     expect(screen.queryByRole('textbox')).toBeNull()
     await userEvent.click(cell('Bits of Format 1'))
@@ -110,7 +131,10 @@ describe('a grid', () => {
   })
 
   it('copies and pastes blocks as one edit', async () => {
-    const { onset } = grid(formats(3), formatColumns(null))
+    const { onset } = grid(
+      formats(3),
+      formatColumns(() => null),
+    )
     await userEvent.click(cell('Raster width of Format 0'))
     await press('{Shift>}{ArrowDown}{ArrowRight}{/Shift}')
     const set = vi.fn()
@@ -128,7 +152,10 @@ describe('a grid', () => {
 
   it('fills down what stands first, or what stands above', async () => {
     const rows = formats(3).map((row, i) => ({ ...row, codec: `codec ${i}`, bits: 8 + i }))
-    const { onset } = grid(rows, formatColumns(null))
+    const { onset } = grid(
+      rows,
+      formatColumns(() => null),
+    )
     await userEvent.click(cell('Codec of Format 0'))
     await press('{Shift>}{ArrowDown}{ArrowDown}{ArrowRight}{/Shift}{Control>}d{/Control}')
     expect(onset.mock.lastCall?.[1].map((row: FormatDocument) => [row.codec, row.bits])).toEqual([['codec 0', 8], ['codec 0', 8], ['codec 0', 8]]) // prettier-ignore
@@ -143,7 +170,11 @@ describe('a grid', () => {
 
   it('tells what is wrong at the cell and whole above it', async () => {
     const faults = { 'rows[1].bits': 'must be a number', 'rows[0].rates[1]': 'is no rate' }
-    grid(formats(2), formatColumns(null), { faults })
+    grid(
+      formats(2),
+      formatColumns(() => null),
+      { faults },
+    )
     for (const name of ['Bits of Format 1', 'Rates of Format 0'])
       expect(cell(name)).toHaveAttribute('aria-invalid', 'true')
     // The first that is wrong is told, until another one is chosen.
@@ -153,7 +184,10 @@ describe('a grid', () => {
   })
 
   it('draws only the rows near the view of a long list, and keeps its height', () => {
-    const { container } = grid(formats(400), formatColumns(SHEET))
+    const { container } = grid(
+      formats(400),
+      formatColumns(() => SHEET),
+    )
     const drawn = container.querySelectorAll('tr[data-key]').length
     expect(drawn).toBeGreaterThan(10)
     expect(drawn).toBeLessThan(100)
@@ -165,7 +199,10 @@ describe('a grid', () => {
 
 describe('the columns', () => {
   it('turn a window into millimetres and back by what the server says', async () => {
-    const { onset, rerender } = grid([MODE], modeColumns(SHEET))
+    const { onset, rerender } = grid(
+      [MODE],
+      modeColumns(() => SHEET),
+    )
     await userEvent.click(cell('Unit of the window of Full'))
     await userEvent.selectOptions(screen.getByRole('combobox'), 'mm')
     const inMm = onset.mock.lastCall?.[1]
@@ -178,7 +215,10 @@ describe('the columns', () => {
   })
 
   it('set step and method of one axis together', async () => {
-    const { onset } = grid([MODE], modeColumns(SHEET))
+    const { onset } = grid(
+      [MODE],
+      modeColumns(() => SHEET),
+    )
     await userEvent.click(cell('Sampling down of Full'))
     await userEvent.selectOptions(screen.getByRole('combobox'), '1 in 3')
     expect(onset).toHaveBeenLastCalledWith(
@@ -188,7 +228,10 @@ describe('the columns', () => {
   })
 
   it('give raw samples to raw, and take them away again', async () => {
-    const { onset, rerender } = grid([FORMAT], formatColumns(SHEET))
+    const { onset, rerender } = grid(
+      [FORMAT],
+      formatColumns(() => SHEET),
+    )
     await userEvent.click(screen.getByRole('checkbox', { name: 'Raw of UHD' }))
     const raw = onset.mock.lastCall?.[1]
     expect(raw).toMatchObject({ raw: true, samples: 'raw' })
@@ -200,7 +243,10 @@ describe('the columns', () => {
 
   it('of a lens take a class or none, and no single circle beside a table', async () => {
     const lens = { ...newLens([], undefined), key: 'a', name: 'Heron 50', circle_by: 'focal' as const }
-    const { onset } = grid([lens], lensColumns(null))
+    const { onset } = grid(
+      [lens],
+      lensColumns(() => null),
+    )
     await userEvent.click(cell('Class of Heron 50'))
     await userEvent.selectOptions(screen.getByRole('combobox'), 'Super 35')
     expect(onset.mock.lastCall?.[1]).toMatchObject({ designed_for: 'Super 35' })

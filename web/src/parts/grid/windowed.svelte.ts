@@ -11,7 +11,7 @@ export class Windowed {
   /** Up to this many rows are all drawn. */
   static readonly ALL = 60
   /** Rows that are drawn beyond the view on either side. */
-  static readonly MARGIN = 12
+  static readonly MARGIN = 5
 
   constructor(count: () => number, body: () => HTMLElement | undefined) {
     this.#count = count

@@ -31,12 +31,14 @@ const SAFETY = [text('lamps'), text('keep_out'), text('keep_out_by'), text('note
 const said = (shot: Shot, key: Need) => `${shot[key]}${shot[key] && shot.wishes[key] ? ' (wish)' : ''}`
 
 export function shotColumns(
-  answers: ReadonlyMap<string, ListedAnswer>,
+  answers: () => ReadonlyMap<string, ListedAnswer>,
+  /** Whether any of them is off the main format of its unit. */
+  offMain: boolean,
   unit: Unit,
   against: string,
   all: boolean,
 ): Column<Shot>[] {
-  const of = (shot: Shot) => answers.get(shot.key)
+  const of = (shot: Shot) => answers().get(shot.key)
   const best = (shot: Shot) => of(shot)?.best
   const needs = NEEDS.filter((need) => all || ['framing', 'distance', 'speed'].includes(need.key)).map(
     (need): Column<Shot> => ({
@@ -51,7 +53,7 @@ export function shotColumns(
     { key: 'answer.like', title: 'Like', name: 'Frames like', kind: 'computed', right: true, first: true, gloss: `What it frames like on ${against}, by width`, text: (s) => mm(best(s)?.effective_mm) },
     { key: 'answer.from', title: 'From', name: 'Distance used', kind: 'computed', right: true, text: (s) => distanceWithUnit(best(s)?.distance_m, unit) },
     { key: 'answer.format', title: 'Format', name: 'Format', kind: 'computed', text: (s) => (best(s) ? `${best(s)?.format}, ${best(s)?.body}` : '') },
-    ...([...answers.values()].some((answer) => answer.off_main) ? [{ key: 'answer.main', title: 'Off main', name: 'What forces it off the main format', kind: 'computed', text: (s) => of(s)?.off_main ?? '' } satisfies Column<Shot>] : []),
+    ...(offMain ? [{ key: 'answer.main', title: 'Off main', name: 'What forces it off the main format', kind: 'computed', text: (s) => of(s)?.off_main ?? '' } satisfies Column<Shot>] : []),
     { key: 'answer.binds', title: 'Binds', name: 'What binds', kind: 'computed', text: (s) => of(s)?.binds ?? '' },
   ] // prettier-ignore
   return all ? [...ABOUT, ...PLACE, ...needs, ...SAFETY, ...told.slice(0, 2)] : [...ABOUT, ...needs, ...told]

@@ -36,14 +36,14 @@ const shot: Shot = {
 }
 
 it('cells say what is needed and what is answered', () => {
-  const columns = shotColumns(byKey([listed]), 'm', 'full frame', false)
+  const columns = shotColumns(() => byKey([listed]), true, 'm', 'full frame', false)
   const said = Object.fromEntries(columns.map((column) => [column.title, textOf(column, shot)]))
   expect(said).toMatchObject({
     Speed: '4x slow (wish)', Lens: 'Reach 19–92 at 29', Stop: 'T4', Like: '57.0', From: '2.90 m', Format: 'S16 → HD, Ebb 64', Verdict: '≈ nearly',
   }) // prettier-ignore
-  expect(shotColumns(byKey([listed]), 'm', 'full frame', true).map((column) => column.title)).toContain(
-    'Keep-out',
-  )
+  expect(
+    shotColumns(() => byKey([listed]), true, 'm', 'full frame', true).map((column) => column.title),
+  ).toContain('Keep-out')
 })
 
 it('the detail turns a must into a wish, keeps the choice and asks the catalogue', async () => {

@@ -23,6 +23,8 @@
     { value: 'menu', label: 'In its menus' },
     { value: 'claims', label: 'Do the claims hold?' },
   ]
+  const MODE_COLUMNS = modeColumns(() => editor.sheet)
+  const FORMAT_COLUMNS = formatColumns(() => editor.sheet)
   let modeKey = $state<string | undefined>(undefined)
   let formatKey = $state<string | undefined>(undefined)
   /** The figure whose origin is shown: the key of its row (none: the body), its field, its name. */
@@ -129,7 +131,7 @@
             heading="Scan modes"
             what="scan mode"
             rows={document.modes}
-            columns={modeColumns(editor.sheet)}
+            columns={MODE_COLUMNS}
             path="modes"
             {editor}
             bind:chosen={() => mode?.key, chooseMode}
@@ -149,7 +151,7 @@
             heading="Recording formats of {mode.name}"
             what="recording format"
             rows={formats}
-            columns={formatColumns(editor.sheet)}
+            columns={FORMAT_COLUMNS}
             path="modes[{modeIndex}].formats"
             {editor}
             bind:chosen={formatKey}

@@ -19,6 +19,7 @@
     ['name', 'Set', 'Name of the set', 16],
     ['note', 'Note', 'Note on the set', 44],
   ] as const
+  const COLUMNS = lensColumns(() => editor.sheet)
   let chosen = $state<string | undefined>(undefined)
   let figure = $state<{ key: string; field: string; label: string } | null>(null)
 
@@ -90,7 +91,7 @@
     heading="Lenses"
     what="lens"
     rows={lenses}
-    columns={lensColumns(editor.sheet)}
+    columns={COLUMNS}
     path="lenses"
     {editor}
     bind:chosen
