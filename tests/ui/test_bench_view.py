@@ -22,7 +22,9 @@ def settle(page):
 
 def test_every_recording_format_stands_in_the_ladder(bench):
     expect(bench.locator("tr[data-format]")).to_have_count(46)
-    expect(bench.get_by_role("status")).to_have_text("46 of 46 recording formats")
+    expect(bench.get_by_role("status").filter(has_text="recording formats")).to_have_text(
+        "46 of 46 recording formats"
+    )
     chosen = bench.locator("tr.chosen")
     expect(chosen).to_contain_text("S35 → UHD")
     # 24.89 / 25.33 mm x 40 mm; 2 atan(25.33 / 80); by hand.
@@ -35,13 +37,17 @@ def test_every_recording_format_stands_in_the_ladder(bench):
     expect(row(bench, "2.6K raw").first).to_contain_text("does not mount")
     # From the start only those are shown on whose body the lens goes.
     bench.get_by_role("button", name="Mounts", exact=True).click()
-    expect(bench.get_by_role("status")).to_have_text("19 of 46 recording formats")
+    expect(bench.get_by_role("status").filter(has_text="recording formats")).to_have_text(
+        "19 of 46 recording formats"
+    )
     expect(row(bench, "2.6K raw")).to_have_count(0)
 
 
 def test_a_lens_that_does_not_go_on_is_told_in_place_of_the_sum(bench):
     choose(bench, "Adapter", "none")
-    told = bench.get_by_role("status").filter(has_text="does not mount on")
+    told = (
+        bench.get_by_role("status").filter(has_text="recording formats").filter(has_text="does not mount on")
+    )
     expect(told).to_contain_text("Wren 40 does not mount on Ebb 64")
     expect(bench.locator(".map .below")).not_to_contain_text("✓")
     told.get_by_role("button", name="Nearest that mounts: Wren 40 through K50 to W54, plain").click()
@@ -201,12 +207,16 @@ def test_uncovered_corners_are_hatched_and_named(bench):
 def test_rows_are_filtered_sorted_and_pinned(bench):
     bench.get_by_role("button", name="Super 16", exact=True).click()
     bench.get_by_label("At least this many frames a second").select_option("120")
-    expect(bench.get_by_role("status")).not_to_have_text("46 of 46 recording formats")
+    expect(bench.get_by_role("status").filter(has_text="recording formats")).not_to_have_text(
+        "46 of 46 recording formats"
+    )
     for text in bench.locator("tr[data-format]").all_inner_texts():
         assert "Super 16" in text
     bench.get_by_role("button", name="Super 16", exact=True).click()
     bench.get_by_label("At least this many frames a second").select_option("")
-    expect(bench.get_by_role("status")).to_have_text("46 of 46 recording formats")
+    expect(bench.get_by_role("status").filter(has_text="recording formats")).to_have_text(
+        "46 of 46 recording formats"
+    )
     bench.get_by_role("button", name="Highest rate").click()
     bench.get_by_role("button", name=re.compile("Highest rate")).click()
     expect(bench.locator("tr[data-format]").first).to_contain_text("Fastest")

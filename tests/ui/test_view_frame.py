@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.ui.conftest import PATIENCE_MS, box, choose
+from tests.ui.grids import enter
 
 VIEWS = ["bench", "compare", "package/bodies", "package/lenses", "package/mounts", "package/coverage", "package/kit",
          "package/ladder", "package/match", "package/value", "package/speed", "package/finder", "package/data"]  # fmt: skip
@@ -126,11 +127,91 @@ def test_what_was_not_saved_is_saved_when_the_server_is_back(bench, at, complain
     bench.route(away, lambda route: route.abort())
     bench.get_by_label("Stop", exact=True).select_option("4")
     expect(bench.get_by_role("alert")).to_contain_text("One moment: the server does not answer")
-    expect(bench.get_by_text("not saved yet")).to_be_visible()
+    expect(bench.get_by_text("not saved: waits for the server")).to_be_visible()
     expect(bench.get_by_role("button", name="Try again")).to_be_visible()
     bench.unroute(away)
     expect(bench.get_by_role("alert")).to_have_count(0, timeout=PATIENCE_MS)
     expect(bench.get_by_text("saved", exact=True)).to_be_visible()
+    complaints.clear()
+
+
+def _base_rate(page):
+    page.get_by_label("Base rate").fill("29.97")
+    page.keyboard.press("Tab")
+
+
+def _shot(page):
+    enter(page, "What of 12A", "a wherry adrift")
+
+
+def _body(page):
+    page.get_by_label("Name of the body", exact=True).fill("Ebb 65")
+
+
+def _sheets(page):
+    page.get_by_label("Title", exact=True).fill("Night paper")
+
+
+#: Where something is typed, what is typed there, and what of the API has it afterwards.
+TYPED = {
+    "package/settings": (_base_rate, "settings", "30000/1001"),
+    "shots": (_shot, "shots", "a wherry adrift"),
+    "package/bodies": (_body, "bodies", "Ebb 65"),
+    "sheets/cart-depth": (_sheets, "sheets", "Night paper"),
+}
+
+
+@pytest.mark.parametrize("left", [False, True], ids=["stays", "is left"])
+@pytest.mark.parametrize("view", TYPED)
+def test_every_view_says_what_waits_and_sends_it_when_the_server_is_back(
+    bench, base_url, at, complaints, view, left
+):
+    """Also what was left behind: the view that it was typed into may be gone when the server comes back."""
+    act, kept, value = TYPED[view]
+    own = f"{base_url}/api/v1/productions/{at.rsplit('/', 1)[-1]}/{kept}"
+    state = bench.get_by_role("banner").get_by_role("status")
+    bench.goto(f"{at}/{view}")
+    expect(state).to_have_text("saved")
+    bench.wait_for_load_state("networkidle")
+    away = re.compile(r"/api/v1/")
+    bench.route(away, lambda route: route.abort())
+    act(bench)
+    expect(state).to_have_text("not saved: waits for the server")
+    expect(bench.get_by_role("alert").first).to_contain_text("the server does not answer")
+    if left:
+        bench.get_by_role("link", name="Compare", exact=True).click()
+        expect(state).to_have_text("not saved: waits for the server")
+    bench.unroute(away)
+    expect(state).to_have_text("saved", timeout=PATIENCE_MS)
+    expect(bench.get_by_text("the server does not answer")).to_have_count(0)
+    assert value in bench.request.get(own).text()
+    complaints.clear()
+
+
+def test_what_is_only_looked_at_follows_when_the_server_is_back(bench, base_url, at, complaints):
+    """Coverage is asked about, productions are listed, pages of sheets are shown: nobody has to load them again."""
+    away = re.compile(r"/api/v1/")
+    bench.goto(f"{at}/package/coverage")
+    told = bench.get_by_role("region", name="Coverage").or_(bench.locator("main")).first
+    expect(told).to_contain_text("Wren 40")
+    bench.wait_for_load_state("networkidle")
+    bench.route(away, lambda route: route.abort())
+    choose(bench, "Lens", "Merrow 100")
+    expect(bench.get_by_role("alert")).to_contain_text("the server does not answer")
+    bench.unroute(away)
+    expect(bench.get_by_role("alert")).to_have_count(0, timeout=PATIENCE_MS)
+    expect(told).to_contain_text("Merrow 100")
+    for address, shown in (
+        (base_url, bench.get_by_role("link", name="Low Water", exact=True)),
+        (f"{at}/package/coverage", bench.get_by_text("Wren 40").first),
+        (f"{at}/package/settings", bench.get_by_label("Base rate")),
+        (f"{at}/sheets/cart-depth", bench.locator("svg.paper").first),
+    ):
+        bench.route(away, lambda route: route.abort())
+        bench.goto(address)
+        expect(bench.get_by_text("the server does not answer").first).to_be_visible()
+        bench.unroute(away)
+        expect(shown).to_be_visible(timeout=PATIENCE_MS)
     complaints.clear()
 
 
@@ -182,10 +263,13 @@ def test_nothing_of_a_view_that_was_left_stays(bench, at, one, other):
                 expect(bench.locator("main[aria-busy=false]")).to_be_visible()
                 bench.wait_for_load_state("networkidle")
 
-    def least():
-        """Nodes, listeners and megabytes once things stand still: what is left is let go of a moment later."""
+    def least(enough=lambda seen: False):
+        """Nodes, listeners and megabytes once things stand still: what is left is let go of a moment later, on a full machine
+        of many moments."""
         seen = []
-        for _ in range(6):
+        while len(seen) < 6 or (
+            len(seen) < 40 and not enough([min(figures) for figures in zip(*seen, strict=True)])
+        ):
             bench.wait_for_timeout(300)
             measuring.send("HeapProfiler.collectGarbage")
             told = {e["name"]: e["value"] for e in measuring.send("Performance.getMetrics")["metrics"]}
@@ -194,10 +278,14 @@ def test_nothing_of_a_view_that_was_left_stays(bench, at, one, other):
 
     # What is compiled is compiled by then.
     trips(6)
-    nodes, listeners, megabytes = least()
+    nodes, listeners, megabytes = least(lambda seen: True)
     trips(6)
-    after = least()
-    assert after[0] <= nodes * 1.05 and after[1] <= listeners + 3 and after[2] < megabytes + 0.8
+
+    def level(seen):
+        return seen[0] <= nodes * 1.05 and seen[1] <= listeners + 3 and seen[2] < megabytes + 0.8
+
+    after = least(level)
+    assert level(after), (nodes, listeners, megabytes, after)
 
 
 def test_on_a_slow_line_answers_come_and_old_figures_say_so(bench, at):

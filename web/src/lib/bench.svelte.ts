@@ -4,8 +4,10 @@ import * as client from './client'
 import { History } from './history'
 import { withMoved } from './ladder'
 import { Latest } from './latest'
+import { line } from './line.svelte'
 import { apart, type Difference } from './merging'
 import { pathTo } from './router.svelte'
+import { keepers } from './saving.svelte'
 import type { BenchState, BenchView, FormatPlace, Lens, Package, Problem } from './types'
 
 const KEEP_AFTER_MS = 600
@@ -85,6 +87,7 @@ export class Bench {
     this.steps = { back: this.#history.past.length, forth: this.#history.future.length }
     this.#latest.want()
     addEventListener('pagehide', this.#leave)
+    this.#noMore = keepers.add(this)
   }
 
   /** When another view takes its place. */
@@ -92,9 +95,13 @@ export class Bench {
     removeEventListener('pagehide', this.#leave)
     clearTimeout(this.#noteTimer)
     clearTimeout(this.#keepTimer)
-    if (!this.kept) void this.#keep()
+    this.#closed = true
+    void this.#keep()
   }
 
+  readonly #noMore: () => void
+  #closed = false
+  readonly #again = () => void this.#keep()
   readonly #leave = () => this.#keepNow()
 
   get place(): FormatPlace | undefined {
@@ -160,6 +167,11 @@ export class Bench {
   retry() {
     this.#latest.want()
     if (!this.kept) this.#keepTimer = setTimeout(() => void this.#keep(), KEEP_AFTER_MS)
+  }
+
+  /** Whether it has to be decided, or mended, before it can be kept. */
+  get refused(): boolean {
+    return this.conflict !== null || (this.problem !== null && this.problem.code !== 'no_answer')
   }
 
   /** After a conflict: take what is kept, or write this one over it. */
@@ -233,8 +245,13 @@ export class Bench {
 
   async #keep() {
     const { state } = this
-    // What is on its way is not sent twice.
-    if (this.conflict || this.problem || state === this.#sent) return
+    // What is on its way is not sent twice; what cannot be computed is not kept.
+    const stands = this.problem !== null && this.problem.code !== 'no_answer'
+    if (!this.kept && !this.conflict && !stands && state !== this.#sent) await this.#write(state)
+    if (this.#closed && (this.kept || !line.away)) this.#noMore()
+  }
+
+  async #write(state: BenchState) {
     this.#sent = state
     const { data, problem } = await client.writeBench(this.productionId, this.#version, state)
     this.#sent = null
@@ -242,7 +259,10 @@ export class Bench {
       this.#version = data.version
       if (state === this.state) this.kept = true
     } else if (problem.stored) this.#collide(problem.stored)
-    else this.problem = problem
+    else {
+      this.problem = problem
+      line.again(this.#again)
+    }
   }
 
   /** What was kept in between may be this window's own, from before a reload: then nothing collides. */

@@ -4,10 +4,12 @@ import { faultsOf, type Faults } from './faults'
 import { History } from './history'
 import { announcer } from './announcer.svelte'
 import { Latest } from './latest'
+import { line } from './line.svelte'
 import { merged, type Difference } from './merging'
 import { alike, getAt, parsePath, setAt, type Step } from './paths'
 import type { Problem } from './types'
 import { hearKept, tellKept } from './otherTabs'
+import { keepers } from './saving.svelte'
 
 const KEEP_AFTER_MS = 700
 
@@ -49,6 +51,8 @@ export class DocumentEditor<D, S> {
   #checked: D | null = null
   #keeping: Promise<void> = Promise.resolve()
   #timer: ReturnType<typeof setTimeout> | undefined
+  /** What was closed is still kept, once the server is back. */
+  #closed = false
   #latest = new Latest(
     () => this.document,
     async (document, signal) => {
@@ -57,6 +61,8 @@ export class DocumentEditor<D, S> {
     },
   )
   readonly #leave = () => void this.#keep()
+  readonly #again = () => void this.#keep()
+  readonly #noMore: () => void
   /** What was kept elsewhere while nobody looked here, on another machine too. */
   readonly #look = () => {
     if (globalThis.document.visibilityState === 'visible') void this.#hear(Infinity)
@@ -84,6 +90,7 @@ export class DocumentEditor<D, S> {
       this.#takeIn(kept)
     }
     this.#latest.want()
+    this.#noMore = keepers.add(this)
     this.#deaf = hearKept(kind.draftKey, (version) => void this.#hear(version))
     addEventListener('pagehide', this.#leave)
     globalThis.document?.addEventListener('visibilitychange', this.#look)
@@ -94,7 +101,13 @@ export class DocumentEditor<D, S> {
     removeEventListener('pagehide', this.#leave)
     globalThis.document?.removeEventListener('visibilitychange', this.#look)
     clearTimeout(this.#timer)
+    this.#closed = true
     void this.#keep()
+  }
+
+  /** Whether something has to be corrected, or decided, before it can be kept. */
+  get refused(): boolean {
+    return this.conflict !== null || Object.keys(this.faults).length > 0
   }
 
   /** Say something else at a path; what is typed into one field in quick succession is one step of undo. */
@@ -237,15 +250,20 @@ export class DocumentEditor<D, S> {
 
   /** One write at a time, each from the version that the one before it made. */
   #keep(): Promise<void> {
-    this.#keeping = this.#keeping.then(() => this.#keepNow())
+    this.#keeping = this.#keeping.then(async () => {
+      await this.#keepNow()
+      if (!this.kept && !this.refused) line.again(this.#again)
+      if (this.#closed && (this.kept || !line.away)) this.#noMore()
+    })
     return this.#keeping
   }
 
   async #keepNow() {
     const { document } = this
-    if (this.kept || this.conflict || Object.keys(this.faults).length > 0) return
+    if (this.kept || this.refused) return
     const { data, problem } = await this.#kind.write(this.version, document)
     if (data) {
+      if (this.problem?.code === 'no_answer') this.problem = null
       this.version = data.version
       this.#base = data.document ?? document
       tellKept(this.#kind.draftKey, data.version)

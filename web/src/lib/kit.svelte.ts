@@ -3,6 +3,7 @@ import type { Outcome } from './client'
 import * as client from './client'
 import { faultsOf } from './faults'
 import { Latest } from './latest'
+import { line } from './line.svelte'
 import type { BenchState, KitAsk, Package, Problem } from './types'
 
 /** The part that all questions share, as the Bench has it. */
@@ -60,6 +61,7 @@ export class KitLook<A extends object, T> {
       client.readBench(this.productionId),
     ])
     this.problem = kit.problem ?? bench.problem ?? null
+    if (this.problem) line.again(() => void this.#load())
     if (!kit.data || !bench.data) return
     this.equipment = kit.data
     this.bench = bench.data.state

@@ -3,6 +3,7 @@
  * neither starves nor lags: a question that was asked always ends, however slow the line is.
  */
 import { late } from './late.svelte'
+import { line } from './line.svelte'
 
 /** Whoever has not answered by then is away. */
 const PATIENCE_MS = 30_000
@@ -26,6 +27,8 @@ export class Latest<Q> {
     private readonly aside = false,
   ) {}
 
+  readonly #ask = () => this.want()
+
   want() {
     if (this.#busy) this.#again ??= performance.now()
     else void this.#run()
@@ -45,6 +48,8 @@ export class Latest<Q> {
       since = this.#again
     }
     this.#busy = false
+    // Where nobody answered, the newest question is asked once more when somebody does.
+    line.again(this.#ask)
     this.#watch(null)
   }
 

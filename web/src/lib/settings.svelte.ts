@@ -1,6 +1,7 @@
 /** The package's settings as they are edited: base rate, shutter, cards; a document like any other, once it is read. */
 import * as client from './client'
 import { DocumentEditor } from './editor.svelte'
+import { line } from './line.svelte'
 import type { PackageSettings, Problem } from './types'
 
 /** Nothing follows from them before they are kept. */
@@ -66,6 +67,7 @@ export class SettingsEditor {
   async #read() {
     const { data, problem } = await client.readSettings(this.productionId)
     this.#unread = problem ?? null
+    if (problem) line.again(() => void this.#read())
     if (!data || this.#left) return
     this.#editor = new KeptSettings(this.productionId, data, () => (this.kept += 1))
     this.kept += 1

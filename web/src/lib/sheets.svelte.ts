@@ -1,6 +1,7 @@
 /** Sheets as they are put together, seen as they will be printed, and printed. */
 import * as client from './client'
 import { DocumentEditor } from './editor.svelte'
+import { line } from './line.svelte'
 import { askedOf } from './sheets'
 import type { PrintSeen, Problem, SheetPlan, Sheets, SheetSeen, SheetsKept } from './types'
 
@@ -106,7 +107,10 @@ export class SheetStates {
       if (!next || this.#closed) break
       const { data, problem } = await seen(this.#productionId, next, 0, 0)
       this.problem = problem ?? null
-      if (problem) break
+      if (problem) {
+        line.again(() => this.#closed || this.want(this.#wanted))
+        break
+      }
       this.note(next, data)
     }
     this.#busy = false
@@ -170,6 +174,7 @@ export class SheetPreview {
     if (turn !== this.#turn) return
     this.busy = false
     this.problem = problem ?? null
+    if (problem) line.again(() => turn === this.#turn && this.retry())
     if (!data) return
     if (this.first && this.first >= data.page_count) return this.turn(0)
     this.seen = data

@@ -138,7 +138,6 @@
   together={false}
   onresolve={(take) => bench.resolve(take)}
   onundo={bench.steps.back ? () => bench.undo() : null}
-  kept={bench.kept}
   rule={bench.state.coc === null ? "the production's rule" : cocChoice(bench.state.coc)}
   onretry={() => bench.retry()}
   waiting={view === null}

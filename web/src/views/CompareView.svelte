@@ -164,7 +164,7 @@
     oncopy={() => document && void shelf.add({ ...document, name: freeName(document.name, takenNames()) })}
     onremove={(row, removed) => void shelf.setRemoved(row, removed)}
   >
-    {#if editor}<KeptState kept={editor.kept} faults={editor.faults} words={setupWords} />{/if}
+    {#if editor}<KeptState faults={editor.faults} words={setupWords} />{/if}
   </ComparisonBar>
   {#if shelf.rows?.length === 0}
     <p>

@@ -206,7 +206,7 @@
           <button class="knob small" onclick={() => add(plan)}>Copy</button>
           <button class="knob small" disabled={!document.kits.length} onclick={remove}>Delete</button>
         </span>
-        <KeptState kept={editor.kept} faults={editor.faults} words={(path) => path} />
+        <KeptState faults={editor.faults} words={(path) => path} />
       </div>
       {#if editor.sheet && !ready}
         {#if shotCount === 0}

@@ -255,7 +255,6 @@
           onprint={print}
         >
           {#snippet saved()}{#if editor}<KeptState
-                kept={editor.kept}
                 faults={editor.faults}
                 words={(path) => path}
               />{/if}{/snippet}

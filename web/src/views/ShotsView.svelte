@@ -254,7 +254,7 @@
     <div class="content">
       <div class="bar">
         <ShotFilters shots={editor.document.shots} {sheet} {filter} onchange={(next) => (filter = next)} />
-        <KeptState kept={editor.kept} faults={editor.faults} {words} />
+        <KeptState faults={editor.faults} {words} />
       </div>
       {#if rows.length}
         <ShotStrip

@@ -1,6 +1,7 @@
 /** Asking the server: patience, problems, files; every other module of this folder asks through it. */
 import createClient from 'openapi-fetch'
 import { forget, productionOf } from '../kept'
+import { line } from '../line.svelte'
 import { trade } from '../trade.svelte'
 import type { paths } from '../generated/api'
 import type { Problem } from '../types'
@@ -46,6 +47,8 @@ export async function patiently(request: Request): Promise<Response> {
 
 http.use({
   async onResponse({ request, response }) {
+    // A gateway may answer for a server that is away.
+    if (response.status < 502) line.found()
     // Put away by somebody else: what is kept of it here goes, too.
     const gone = response.status === 410 ? productionOf(request.url) : null
     if (gone !== null) await forget(gone)
@@ -79,6 +82,7 @@ export async function outcome<T, S = never>(
     return { problem: error?.error ?? AWAY }
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
+    line.lost()
     return { problem: AWAY }
   }
 }

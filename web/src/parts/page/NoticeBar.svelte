@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { line } from '../../lib/line.svelte'
   import { valueWords, type Difference } from '../../lib/merging'
   import { router } from '../../lib/router.svelte'
   import type { Problem } from '../../lib/types'
@@ -61,7 +62,11 @@
   <div role="alert"><Begin productionId={router.place.productionId} what="This" /></div>
 {:else if problem}
   <div class="notice" role="alert">
-    <span>{problem.message}</span>
+    <span
+      >{problem.code === 'no_answer' && !line.away
+        ? 'The server is back. What was done last did not reach it: do it once more.'
+        : problem.message}</span
+    >
     {#if onretry}<button class="knob" onclick={onretry}>Try again</button>{/if}
     {#if onundo}<button class="knob" onclick={onundo}>Undo the last change</button>{/if}
   </div>

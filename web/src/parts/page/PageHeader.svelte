@@ -5,6 +5,7 @@
   import { modeSwitch } from '../../lib/mode.svelte'
   import { recent } from '../../lib/recent.svelte'
   import { pathTo, router } from '../../lib/router.svelte'
+  import { keepers, SAVING_WORDS } from '../../lib/saving.svelte'
   import { VIEWS, type ViewName } from '../../lib/views'
   import Choice from '../controls/Choice.svelte'
 
@@ -15,8 +16,6 @@
     current: ViewName | null
     /** How many steps can be undone and done again. */
     steps: { back: number; forth: number } | null
-    /** Whether the server has what is shown, where that is told here. */
-    kept?: boolean | undefined
     onundo: () => void
     onredo: () => void
     onhelp: () => void
@@ -24,7 +23,7 @@
     /** Switches of the view. */
     children?: Snippet
   }
-  let { productionId, productionName, current, steps, kept, onundo, onredo, onhelp, onask, children }: Props =
+  let { productionId, productionName, current, steps, onundo, onredo, onhelp, onask, children }: Props =
     $props()
 
   /** Stands for the list of all of them. */
@@ -63,7 +62,10 @@
   {/if}
   <span class="slot">{@render children?.()}</span>
   <span class="tools">
-    {#if kept !== undefined}<span class="soft kept">{kept ? 'saved' : 'not saved yet'}</span>{/if}
+    {#if keepers.state === 'refused'}<span class="soft kept">{SAVING_WORDS.refused}</span>
+    {:else if keepers.state}<span class="kept" role="status"
+        ><span class={keepers.state === 'waits' ? 'warn' : 'soft'}>{SAVING_WORDS[keepers.state]}</span></span
+      >{/if}
     {#if steps}
       <button class="knob" disabled={!steps.back} onclick={onundo} aria-label="Undo" title="Undo (Ctrl Z)"
         ><Undo size={16} /></button

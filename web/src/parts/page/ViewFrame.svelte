@@ -36,8 +36,6 @@
     onundo?: (() => void) | null
     /** Asks again, by hand or when the server is back. */
     onretry?: () => void
-    /** Whether the server has what is shown; told where the view does not tell it itself. */
-    kept?: boolean
     /** What a printed page goes by: the rule for sharp. */
     rule?: string
     /** The kind of sheet that says the same on paper, and of which kit or comparison. */
@@ -49,7 +47,7 @@
   }
   let {
     productionId = null, productionName = '', current = null, heading, undo = null, keys = [], more = [], what = '', problem = null, differences = null, together,
-    onresolve = () => {}, onundo = null, onretry, kept, rule = '', sheet = null, waiting = false, switches, children,
+    onresolve = () => {}, onundo = null, onretry, rule = '', sheet = null, waiting = false, switches, children,
   }: Props = $props() // prettier-ignore
 
   let help = $state(false)
@@ -98,7 +96,6 @@
   {productionName}
   {current}
   steps={undo?.steps ?? null}
-  {kept}
   onundo={() => undo?.undo()}
   onredo={() => undo?.redo()}
   onhelp={showHelp}

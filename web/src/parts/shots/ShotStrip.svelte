@@ -22,18 +22,19 @@
   const ITEM_PX = 158
   /** Shots that are drawn beyond the view on either side. */
   const MARGIN = 4
-  /** A printed page shows as many as a question may ask for. */
-  const MOST_PRINTED = 60
+  /** Up to so many are all drawn, and so many are printed: as many as a question for pictures may name. */
+  const ALL = 60
 
   let list = $state<HTMLElement>()
   let left = $state(0)
   let wide = $state(1280)
-  const from = $derived(printing.current ? 0 : Math.max(0, Math.floor(left / ITEM_PX) - MARGIN))
-  const to = $derived(
-    printing.current ? MOST_PRINTED : Math.min(shots.length, Math.ceil((left + wide) / ITEM_PX) + MARGIN),
+  const near = $derived(
+    printing.current
+      ? [0, ALL]
+      : [Math.max(0, Math.floor(left / ITEM_PX) - MARGIN), Math.ceil((left + wide) / ITEM_PX) + MARGIN],
   )
-  const shown = $derived(shots.slice(Math.min(from, to), to))
-  $effect(() => onsight(shown))
+  $effect(() => onsight(shots.slice(...near)))
+  const [from, to] = $derived(shots.length <= ALL ? [0, shots.length] : [near[0] ?? 0, near[1] ?? ALL])
 
   // What is chosen elsewhere comes into sight.
   const place = $derived(shots.findIndex((shot) => shot.key === chosen))
@@ -53,7 +54,7 @@
   style:--before="{from * ITEM_PX}px"
   style:--after="{Math.max(0, shots.length - to) * ITEM_PX}px"
 >
-  {#each shown as shot (shot.key)}
+  {#each shots.slice(from, to) as shot (shot.key)}
     {@const answer = answers.get(shot.key)}
     {@const view = pictures.get(shot.key)}
     {@const verdict = answer && VERDICTS[answer.verdict]}

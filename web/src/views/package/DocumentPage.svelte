@@ -120,7 +120,7 @@
   />
   {@render fields()}
   <TabPages label="Parts of the {what}" {tabs} value={tab} onchange={(name) => void show(name)}>
-    {#snippet beside()}<KeptState kept={editor.kept} faults={editor.faults} {words} />{/snippet}
+    {#snippet beside()}<KeptState faults={editor.faults} {words} />{/snippet}
     <div class="tab">
       {#if tab === 'catalogue'}
         <CatalogueChanges

@@ -125,7 +125,7 @@
           onchange={take}
         />
       {/if}
-      <KeptState kept={editor.kept} faults={editor.faults} {words} />
+      <KeptState faults={editor.faults} {words} />
     </div>
     {#if refused}
       <div class="fault" role="alert">
