@@ -1,6 +1,7 @@
 <script lang="ts">
   import { shownColumns } from '../../lib/columns'
   import { depthScale, hold, sorted } from '../../lib/ladder'
+  import { narrow } from '../../lib/narrow.svelte'
   import type { BenchState, BenchView, FormatPlace, LadderRow as Row } from '../../lib/types'
   import LadderRow from './LadderRow.svelte'
 
@@ -80,42 +81,46 @@
 
 <div class="wide" style:min-height={held?.high}>
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-  <table class="ladder" bind:this={table} {onkeydown}>
+  <table class="ladder" class:narrow={narrow.current} bind:this={table} {onkeydown}>
     <caption class="sr-only">Every recording format with this lens at this distance</caption>
     <thead>
-      <tr>
-        <th scope="col" class="pin" style:width={held?.wide[0]}><span class="sr-only">Pin</span></th>
-        <th scope="col" class="name" style:width={held?.wide[1]}
-          ><span class="print-only">Recording format</span><button
-            class="no-print"
-            onclick={() => sort('name')}
-            >Recording format{bench.sort === 'name' ? (bench.descending ? ' ▾' : ' ▴') : ''}</button
-          ></th
-        >
-        {#each columns as column, i (column.key)}
-          <th
-            scope="col"
-            style:width={held?.wide[i + 2]}
-            class:number={column.figure}
-            title={column.about}
-            aria-sort={bench.sort === column.key
-              ? bench.descending
-                ? 'descending'
-                : 'ascending'
-              : undefined}
-            ><!-- A button is not repeated on the pages that follow. --><span class="print-only"
-              >{column.title}{column.metres && bench.unit === 'm' ? ', m' : ''}</span
-            ><button class="no-print" onclick={() => sort(column.key)}
-              >{column.title}{column.metres && bench.unit === 'm' ? ', m' : ''}{bench.sort === column.key
-                ? bench.descending
-                  ? ' ▾'
-                  : ' ▴'
-                : ''}</button
+      {#if narrow.current}<tr class="sr-only"
+          ><th scope="col">Pin</th><th scope="col">Recording format</th><th scope="col"
+            >Near and far, and what to watch out for</th
+          ></tr
+        >{:else}<tr>
+          <th scope="col" class="pin" style:width={held?.wide[0]}><span class="sr-only">Pin</span></th>
+          <th scope="col" class="name" style:width={held?.wide[1]}
+            ><span class="print-only">Recording format</span><button
+              class="no-print"
+              onclick={() => sort('name')}
+              >Recording format{bench.sort === 'name' ? (bench.descending ? ' ▾' : ' ▴') : ''}</button
             ></th
           >
-        {/each}
-        <th scope="col" style:width={held?.wide.at(-1)}>Watch out</th>
-      </tr>
+          {#each columns as column, i (column.key)}
+            <th
+              scope="col"
+              style:width={held?.wide[i + 2]}
+              class:number={column.figure}
+              title={column.about}
+              aria-sort={bench.sort === column.key
+                ? bench.descending
+                  ? 'descending'
+                  : 'ascending'
+                : undefined}
+              ><!-- A button is not repeated on the pages that follow. --><span class="print-only"
+                >{column.title}{column.metres && bench.unit === 'm' ? ', m' : ''}</span
+              ><button class="no-print" onclick={() => sort(column.key)}
+                >{column.title}{column.metres && bench.unit === 'm' ? ', m' : ''}{bench.sort === column.key
+                  ? bench.descending
+                    ? ' ▾'
+                    : ' ▴'
+                  : ''}</button
+              ></th
+            >
+          {/each}
+          <th scope="col" style:width={held?.wide.at(-1)}>Watch out</th>
+        </tr>{/if}
     </thead>
     <tbody>
       {#each drawn as row (row.format_id)}

@@ -5,6 +5,7 @@
   import { figureOptions, wordOptions } from '../../lib/options'
   import { COLUMNS, shownColumns } from '../../lib/columns'
   import { rate } from '../../lib/format'
+  import { narrow } from '../../lib/narrow.svelte'
   import type { BenchState, BenchView } from '../../lib/types'
 
   interface Props {
@@ -21,6 +22,13 @@
   const count = $derived(view.rows.filter((row) => row.shown).length)
   const shown = $derived(shownColumns(bench.columns).map((c) => c.key))
   let choosing = $state(false)
+  /** On a telephone what filters the rows stands behind a button. */
+  let filtering = $state(false)
+  const sortable = $derived([
+    { value: null, label: 'as in the package' },
+    { value: 'name', label: 'name' },
+    ...COLUMNS.filter((c) => shown.includes(c.key)).map((c) => ({ value: c.key, label: c.title })),
+  ])
   const RATES = [24, 25, 30, 48, 50, 60, 72, 96, 100, 120, 150, 180, 200, 240, 300, 360, 400]
 
   const CONDITIONS = [
@@ -35,7 +43,33 @@
   }
 </script>
 
-<div class="filters" role="toolbar" aria-label="Which recording formats are shown">
+{#if narrow.current}
+  <div class="filters">
+    <button
+      class="knob"
+      aria-expanded={filtering}
+      aria-controls="ladder-filters"
+      onclick={() => (filtering = !filtering)}>Filters</button
+    >
+    <label class="item"
+      ><span class="soft">by</span>
+      <Choice
+        label="Sorted by"
+        options={sortable}
+        value={bench.sort}
+        onchange={(sort) => onchange({ sort, descending: false })}
+      /></label
+    >
+    <span class="soft count" role="status">{count} of {view.rows.length}</span>
+  </div>
+{/if}
+<div
+  class="filters"
+  id="ladder-filters"
+  role="toolbar"
+  aria-label="Which recording formats are shown"
+  hidden={narrow.current && !filtering}
+>
   <Segments
     label="Bodies"
     options={[
@@ -77,13 +111,15 @@
       /></label
     >
   </span>
-  <span class="soft count" role="status">{count} of {view.rows.length} recording formats</span>
-  <button
-    class="knob"
-    aria-expanded={choosing}
-    aria-controls="column-choice"
-    onclick={() => (choosing = !choosing)}>Columns</button
-  >
+  {#if !narrow.current}
+    <span class="soft count" role="status">{count} of {view.rows.length} recording formats</span>
+    <button
+      class="knob"
+      aria-expanded={choosing}
+      aria-controls="column-choice"
+      onclick={() => (choosing = !choosing)}>Columns</button
+    >
+  {/if}
   {#if choosing}
     <div class="choice" id="column-choice" role="group" aria-label="Columns that are shown">
       {#each COLUMNS as column (column.key)}
@@ -110,6 +146,9 @@
     align-items: center;
     gap: 0.3rem 0.9rem;
     font-size: 14px;
+  }
+  .filters[hidden] {
+    display: none;
   }
   .count {
     margin-left: auto;

@@ -1,7 +1,9 @@
 <script lang="ts">
-  import { watchOut, type Column } from '../../lib/columns'
+  import { COLUMNS, watchOut, type Column } from '../../lib/columns'
   import type { depthScale } from '../../lib/ladder'
+  import { narrow } from '../../lib/narrow.svelte'
   import type { FormatPlace, LadderRow, Step, Unit } from '../../lib/types'
+  import { rate } from '../../lib/format'
   import RateText from '../fields/RateText.svelte'
   import DerivationTable from './DerivationTable.svelte'
 
@@ -37,6 +39,8 @@
     onderive,
   }: Props = $props()
   const notes = $derived(watchOut(row))
+  /** On a telephone a row is two lines of what decides, whatever columns are chosen. */
+  const say = (key: string) => COLUMNS.find((column) => column.key === key)?.text(row, place, unit) ?? ''
 </script>
 
 <tr
@@ -70,34 +74,47 @@
         onderive()
       }}>{derivation ? '▾' : '▸'}</button
     >
-    {place.format.name} <span class="soft body">{place.body.name}</span>
+    {place.format.name}
+    {#if narrow.current}<span class="second soft"
+        >{place.body.name} · <span class="figure">{say('effective')}</span>{row.rate.usable_fps === null
+          ? ''
+          : ` · ${rate(row.rate.usable_fps)} fps`}</span
+      >{:else}<span class="soft body">{place.body.name}</span>{/if}
   </th>
-  {#each columns as column (column.key)}
-    {#if column.key === 'depth'}
-      <td class="depth">
-        <span class="beam" aria-hidden="true"
-          ><span
-            style:left="{scale.share(row.answer.depth.near_m)}%"
-            style:width="{scale.share(row.answer.depth.far_m) - scale.share(row.answer.depth.near_m)}%"
-          ></span><i style:left="{scale.share(row.answer.subject_distance_m)}%"></i></span
-        ><span class="figure">{column.text(row, place, unit)}</span>
-      </td>
-    {:else if column.key === 'circle'}
-      <td class={row.mounts ? row.verdict : 'short'}>{column.text(row, place, unit)}</td>
-    {:else if column.key === 'rate'}
-      <td class="figure rate"><RateText text={column.text(row, place, unit)} /></td>
-    {:else}
-      <td class:figure={column.figure} class:number={column.figure}>{column.text(row, place, unit)}</td>
-    {/if}
-  {/each}
-  <td class="watch" title={notes.map((note) => note.text).join(', ')}
-    >{#each notes as note, index (index)}{index ? ', ' : ''}<span class={note.level}>{note.text}</span
-      >{/each}</td
-  >
+  {#if narrow.current}
+    <td class="told">
+      <span class="figure">{say('near')} – {say('far')}</span>
+      <span class={row.mounts ? row.verdict : 'short'}>{say('circle')}</span>
+      {#each notes as note, index (index)}<span class={note.level}>{note.text}</span>{/each}
+    </td>
+  {:else}
+    {#each columns as column (column.key)}
+      {#if column.key === 'depth'}
+        <td class="depth">
+          <span class="beam" aria-hidden="true"
+            ><span
+              style:left="{scale.share(row.answer.depth.near_m)}%"
+              style:width="{scale.share(row.answer.depth.far_m) - scale.share(row.answer.depth.near_m)}%"
+            ></span><i style:left="{scale.share(row.answer.subject_distance_m)}%"></i></span
+          ><span class="figure">{column.text(row, place, unit)}</span>
+        </td>
+      {:else if column.key === 'circle'}
+        <td class={row.mounts ? row.verdict : 'short'}>{column.text(row, place, unit)}</td>
+      {:else if column.key === 'rate'}
+        <td class="figure rate"><RateText text={column.text(row, place, unit)} /></td>
+      {:else}
+        <td class:figure={column.figure} class:number={column.figure}>{column.text(row, place, unit)}</td>
+      {/if}
+    {/each}
+    <td class="watch" title={notes.map((note) => note.text).join(', ')}
+      >{#each notes as note, index (index)}{index ? ', ' : ''}<span class={note.level}>{note.text}</span
+        >{/each}</td
+    >
+  {/if}
 </tr>
 {#if derivation}
   <tr class="derived" hidden={away}>
-    <td colspan={columns.length + 3}>
+    <td colspan={narrow.current ? 3 : columns.length + 3}>
       <DerivationTable steps={derivation} notes={row.answer.notes} />
     </td>
   </tr>
@@ -164,9 +181,28 @@
   .unknown {
     color: var(--ink-soft);
   }
+  .second {
+    display: block;
+    font-size: 13px;
+  }
+  .told {
+    width: 1%;
+    text-align: right;
+  }
+  .told span {
+    display: block;
+  }
+  .told .figure ~ span ~ span {
+    white-space: normal;
+  }
   @media (max-width: 560px) {
-    .body {
-      display: none;
+    .pin button,
+    .derive {
+      min-width: 44px;
+      min-height: 44px;
+    }
+    .derive {
+      float: left;
     }
   }
 </style>

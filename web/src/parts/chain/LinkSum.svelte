@@ -1,17 +1,22 @@
 <script lang="ts">
   import { depthLike } from '../../lib/columns'
   import { aperture, degrees, factor, mm, NONE } from '../../lib/format'
+  import { limits } from '../../lib/figures'
+  import { narrow } from '../../lib/narrow.svelte'
   import { trade } from '../../lib/trade.svelte'
-  import type { BenchView } from '../../lib/types'
+  import type { BenchView, Unit } from '../../lib/types'
 
   interface Props {
     view: BenchView
     formatId: number
     referenceName: string
+    unit: Unit
     onlens: (id: number) => void
   }
-  let { view, formatId, referenceName, onlens }: Props = $props()
+  let { view, formatId, referenceName, unit, onlens }: Props = $props()
   const row = $derived(view.rows.find((r) => r.format_id === formatId))
+  const { near_m, far_m } = $derived(row?.answer.depth ?? { near_m: null, far_m: null })
+  const depth = $derived(near_m === null ? null : limits(near_m, far_m, view.plan.focus_m, unit))
 </script>
 
 {#if view.unmounted}
@@ -22,6 +27,19 @@
         >Nearest that mounts: {nearest_told}</button
       >{:else}<span class="soft">No lens of the production mounts on this body.</span>{/if}
   </div>
+{:else if narrow.current}
+  <dl class="sum boxes">
+    <div>
+      <dt>{trade.framesLike(referenceName)}</dt>
+      <dd class="figure accent">{mm(row?.answer.effective_focal_mm)} mm</dd>
+    </div>
+    {#each [['near', depth?.near], ['far', depth?.far]] as const as [title, limit] (title)}
+      <div>
+        <dt>{title}{depth?.unit ? `, ${depth.unit}` : ''}</dt>
+        <dd class="figure">{limit ?? NONE}</dd>
+      </div>
+    {/each}
+  </dl>
 {:else}
   <div class="sum">
     <span class="soft">{trade.framesLike(referenceName)}</span>
@@ -70,9 +88,24 @@
     }
   }
   @media (max-width: 560px) {
-    .sum {
+    .sum.boxes {
       grid-auto-flow: row;
-      gap: 0;
+      grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1fr);
+      gap: 4px;
+      min-width: 0;
+      padding: 0;
+    }
+    .boxes div {
+      padding: 2px 8px;
+      border: 1px solid var(--line);
+    }
+    .boxes dt {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      color: var(--ink-soft);
+    }
+    .boxes dd {
+      font-size: 19px;
     }
   }
 </style>

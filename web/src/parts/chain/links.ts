@@ -4,6 +4,9 @@ import { withChosen, type Option } from '../../lib/options'
 export const LINKS = ['subject', 'lens', 'adapter', 'readout', 'recording', 'delivery'] as const
 export type LinkName = (typeof LINKS)[number]
 
+/** What the six are together. */
+export const PATH = 'The six links of the light’s path'
+
 export const TITLES: Record<LinkName, string> = {
   subject: 'Subject',
   lens: 'Lens',

@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { Bench } from '../../lib/bench.svelte'
+  import { narrow } from '../../lib/narrow.svelte'
   import type { BenchView, FormatPlace } from '../../lib/types'
+  import Segments from '../../parts/controls/Segments.svelte'
   import PlanDrawing from '../../parts/bench/PlanDrawing.svelte'
   import FinderDrawing from '../../parts/drawings/FinderDrawing.svelte'
   import WindowMapDrawing from '../../parts/drawings/WindowMapDrawing.svelte'
@@ -13,6 +15,16 @@
   }
   let { bench, view, place, names }: Props = $props()
   let squeezed = $state(false)
+  const DRAWINGS = [
+    { value: 'plan', label: 'Plan' },
+    { value: 'finder', label: 'Finder' },
+    { value: 'map', label: 'Window map' },
+    { value: 'none', label: 'None' },
+  ] as const
+  type Drawing = (typeof DRAWINGS)[number]['value']
+  /** On a telephone one at a time. */
+  let one = $state<Drawing>('plan')
+  const shown = (drawing: Drawing) => !narrow.current || one === drawing
 
   /** Things where the hand has put them, before any answer; what is said of them is the last answer's. */
   const placed = $derived.by(() => {
@@ -30,41 +42,50 @@
   }
 </script>
 
+{#if narrow.current}
+  <Segments label="Drawing" options={DRAWINGS} value={one} onchange={(drawing) => (one = drawing)} />
+{/if}
 <div class="drawings">
-  <section class="plan" aria-label="Plan view">
-    <PlanDrawing
-      plan={view.plan}
-      subject_m={bench.state.subject_m}
-      focus_m={bench.state.focus_m ?? bench.state.subject_m}
-      unit={bench.state.unit}
-      {names}
-      objects={placed}
-      reach={bench.reach}
-      onreach={(metres) => bench.setReach(metres)}
-      onplace={placeObject}
-      onmove={(handle, metres, kind) =>
-        bench.change(handle === 'subject' ? { subject_m: metres } : { focus_m: metres }, kind)}
-      ondrag={(on) => bench.drag(on)}
-    />
-  </section>
-  <section class="finder" aria-label="Finder">
-    <FinderDrawing
-      view={view.viewfinder}
-      name="{place.format.name}, {place.body.name}"
-      {squeezed}
-      onsqueezed={(on) => (squeezed = on)}
-    />
-  </section>
-  <section class="map" aria-label="Window map">
-    <WindowMapDrawing
-      map={view.window_map}
-      bodyName={place.body.name}
-      onchoose={(modeId) => {
-        const first = place.body.modes.find((mode) => mode.id === modeId)?.formats[0]
-        if (first) bench.change({ format_id: first.id })
-      }}
-    />
-  </section>
+  {#if shown('plan')}
+    <section class="plan" aria-label="Plan view">
+      <PlanDrawing
+        plan={view.plan}
+        subject_m={bench.state.subject_m}
+        focus_m={bench.state.focus_m ?? bench.state.subject_m}
+        unit={bench.state.unit}
+        {names}
+        objects={placed}
+        reach={bench.reach}
+        onreach={(metres) => bench.setReach(metres)}
+        onplace={placeObject}
+        onmove={(handle, metres, kind) =>
+          bench.change(handle === 'subject' ? { subject_m: metres } : { focus_m: metres }, kind)}
+        ondrag={(on) => bench.drag(on)}
+      />
+    </section>
+  {/if}
+  {#if shown('finder')}
+    <section class="finder" aria-label="Finder">
+      <FinderDrawing
+        view={view.viewfinder}
+        name="{place.format.name}, {place.body.name}"
+        {squeezed}
+        onsqueezed={(on) => (squeezed = on)}
+      />
+    </section>
+  {/if}
+  {#if shown('map')}
+    <section class="map" aria-label="Window map">
+      <WindowMapDrawing
+        map={view.window_map}
+        bodyName={place.body.name}
+        onchoose={(modeId) => {
+          const first = place.body.modes.find((mode) => mode.id === modeId)?.formats[0]
+          if (first) bench.change({ format_id: first.id })
+        }}
+      />
+    </section>
+  {/if}
 </div>
 
 <style>
@@ -93,7 +114,16 @@
   }
   @media (max-width: 560px) {
     .drawings {
-      grid-template-rows: 250px 60vw 330px;
+      grid-template-rows: auto;
+    }
+    .plan {
+      height: 220px;
+    }
+    .finder {
+      height: 62vw;
+    }
+    .map {
+      height: 330px;
     }
   }
   /* Drawings keep the width at which they were drawn: on paper they stand below one another. */
