@@ -44,6 +44,17 @@ VIEWS = [
     (PRODUCTIONS, None),
     ("/nowhere", None),
 ]
+#: What is looked at outside, or in the dark of a set.
+ON_LOCATION = {
+    "/bench",
+    "/shots",
+    "/kit",
+    "/package/kit",
+    "/sheets/cart-depth",
+    "/set?day=1",
+    "/set/takes?day=1",
+    "/set/report?day=1",
+}
 DESK, TABLET, TELEPHONE = (1280, 800), (820, 1180), (390, 844)
 #: What a finger must be able to hit, in pixels: the size that the guidelines of touch platforms share (WCAG 2.5.5).
 FINGER = 44
@@ -186,9 +197,11 @@ def test_every_view_at_three_sizes(walk, view, opened):
     assert complaints_of(page, **NO_COLOURS) == []
     assert contrast_of(page) == []
     assert page.evaluate(WRONG_LETTERS) == []
-    # By day only the colours are others.
+    # By day only the colours are others; in the sun and for eyes that are used to the dark the letters stay legible, too.
+    for mode in ("light", "outdoor", "red") if view in ON_LOCATION else ("light",):
+        walk.mode(mode)
+        assert contrast_of(page) == [], mode
     walk.mode("light")
-    assert contrast_of(page) == []
     page.emulate_media(forced_colors="active")
     assert page.evaluate(LOST_CHOICES) == []
     page.emulate_media(forced_colors="none", media="print")

@@ -114,6 +114,9 @@ describe('the address', () => {
   it('leaves the kept state alone when it holds none', () => {
     expect(fromQuery('', STATE)).toBe(STATE)
     expect(fromQuery('?utm=1', STATE)).toBe(STATE)
+    // What somebody types behind the address sets what it names, and nothing else.
+    expect(fromQuery('?subject=8&rate=50', OTHER)).toEqual({ ...OTHER, subject_m: 8, fps: 50 })
+    expect(fromQuery('?focus=', OTHER)).toEqual({ ...OTHER, focus_m: null })
   })
 
   it('ignores what it cannot read', () => {

@@ -172,12 +172,16 @@ export function toQuery(state: BenchState): string {
   return query.toString()
 }
 
-/** Read a query over a kept state. An address that holds a state holds all of it: what it leaves out is empty. */
+/**
+ * Read a query over a kept state. An address that names a format holds all of a state: what it leaves out is empty. Any other one
+ * sets what it names, and leaves the rest as it was.
+ */
 export function fromQuery(search: string, kept: BenchState): BenchState {
   const query = new URLSearchParams(search)
-  if (!query.has('format')) return kept
+  const whole = query.has('format')
   let state = kept
   for (const [name, [read]] of Object.entries(PARTS)) {
+    if (!whole && !query.has(name)) continue
     const change = read(query.get(name) ?? '', state)
     if (change) state = { ...state, ...change }
   }

@@ -2,7 +2,7 @@
   import Redo from '@lucide/svelte/icons/redo-2'
   import Undo from '@lucide/svelte/icons/undo-2'
   import type { Snippet } from 'svelte'
-  import { modeSwitch } from '../../lib/mode.svelte'
+  import { MODES, modeSwitch } from '../../lib/mode.svelte'
   import { recent } from '../../lib/recent.svelte'
   import { pathTo, router } from '../../lib/router.svelte'
   import { keepers, SAVING_WORDS } from '../../lib/saving.svelte'
@@ -78,9 +78,7 @@
         title="Redo (Ctrl Shift Z)"><Redo size={16} /></button
       >
     {/if}
-    <button class="knob" onclick={() => modeSwitch.toggle()} title="Night or day (n)"
-      >{modeSwitch.mode === 'dark' ? 'Day' : 'Night'}</button
-    >
+    <Choice label="Look" options={MODES} value={modeSwitch.mode} onchange={(mode) => modeSwitch.set(mode)} />
     <button class="knob" onclick={onask} title="Ask in one line (/)">Ask</button>
     <button class="knob" onclick={onhelp} aria-label="Keys and help" title="Keys (?)">?</button>
   </span>

@@ -70,7 +70,7 @@
     { keys: '?', on: ['?'], does: 'These keys', run: showHelp },
     { keys: '/', on: ['/'], does: 'Ask in one line', run: showAsk },
     ...keys,
-    { keys: 'n', on: ['n'], does: 'Night or day', run: () => modeSwitch.toggle() },
+    { keys: 'n', on: ['n'], does: 'Night, day, outdoors, red', run: () => modeSwitch.turn() },
     { keys: 'Ctrl Z', on: ['ctrl+z'], does: 'Undo', run: () => undo?.undo() },
     { keys: 'Ctrl Shift Z', on: ['ctrl+shift+z', 'ctrl+y'], does: 'Redo', run: () => undo?.redo() },
   ])
