@@ -4,6 +4,7 @@ import { svelteTesting } from '@testing-library/svelte/vite'
 import { VitePWA } from 'vite-plugin-pwa'
 import { defineConfig } from 'vitest/config'
 import { fonts } from './fonts/cut.ts'
+import { packed } from './packed.ts'
 
 /**
  * What the page needs without a line: its own files are kept beforehand, and every answer of the server that was asked for
@@ -56,7 +57,7 @@ const APART = ['src/**/*.apart.svelte.test.ts']
 const PAGE = { environment: 'jsdom', setupFiles: ['./src/test-setup.ts'] }
 
 export default defineConfig({
-  plugins: [fonts(), tailwindcss(), svelte(), svelteTesting(), offline()],
+  plugins: [fonts(), tailwindcss(), svelte(), svelteTesting(), offline(), packed()],
   build: { target: 'es2022', assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://127.0.0.1:8734' } },
   test: {

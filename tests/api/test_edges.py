@@ -1,18 +1,27 @@
 """What happens at the edges: pages, headers, hosts, methods, sizes, and addresses that lead nowhere."""
 
+import gzip
 import json
 
 import pytest
 from starlette.testclient import TestClient
 
-from hextan.api.app import _serve_front_end, bare_app
+from hextan.api.app import bare_app
+from hextan.api.front_end import serve_front_end
 from hextan.api.plumbing import get_session
+
+#: "hello" as `zlib.brotliCompressSync` of Node writes it.
+BROTLI = bytes.fromhex("0b028068656c6c6f03")
 
 
 @pytest.fixture
-def site(session, tmp_path):
+def dist(tmp_path):
+    return tmp_path / "dist"
+
+
+@pytest.fixture
+def site(session, tmp_path, dist):
     """The application with a front end of its own: a page, a script, and a secret beside the folder."""
-    dist = tmp_path / "dist"
     (dist / "assets").mkdir(parents=True)
     (dist / "index.html").write_text("<!doctype html><title>Hextan</title>")
     (dist / "assets" / "index-1.js").write_text("export {}")
@@ -20,7 +29,7 @@ def site(session, tmp_path):
     (tmp_path / "password").write_text("secret")
     app = bare_app(("testserver",))
     app.dependency_overrides[get_session] = lambda: session
-    _serve_front_end(app, dist)
+    serve_front_end(app, dist)
     with TestClient(app, raise_server_exceptions=False) as client:
         yield client
 
@@ -44,6 +53,34 @@ def test_assets_are_kept_for_good_and_other_files_are_not(site):
     gone = site.get("/assets/gone.js")
     # Somebody's browser would keep it for a year.
     assert (gone.status_code, gone.headers["cache-control"]) == (404, "no-store")
+
+
+@pytest.mark.parametrize(
+    "takes, sent",
+    [
+        ("gzip, deflate, br, zstd", "br"),
+        ("gzip", "gzip"),
+        ("br;q=0, gzip", "gzip"),
+        ("identity", None),
+        ("", None),
+    ],
+)
+def test_parts_go_in_the_fewest_bytes_that_whoever_asks_takes(site, dist, takes, sent):
+    text = "export const answer = 42;" * 99
+    (dist / "assets" / "large-1.js").write_text(text)
+    (dist / "assets" / "large-1.js.gz").write_bytes(gzip.compress(text.encode()))
+    (dist / "assets" / "large-1.js.br").write_bytes(BROTLI)
+    part = site.get("/assets/large-1.js", headers={"Accept-Encoding": takes})
+    assert part.headers.get("content-encoding") == sent
+    assert part.headers["vary"] == "Accept-Encoding"
+    assert part.headers["content-type"].startswith("text/javascript")
+    assert part.headers["cache-control"] == "public, max-age=31536000, immutable"
+    if sent:
+        assert int(part.headers["content-length"]) < 200
+    # What is packed elsewhere only is sent as it is.
+    assert (
+        "content-encoding" not in site.get("/assets/index-1.js", headers={"Accept-Encoding": takes}).headers
+    )
 
 
 @pytest.mark.parametrize(

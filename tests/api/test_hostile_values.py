@@ -273,13 +273,14 @@ def test_halves_of_characters_are_refused_and_pairs_are_not():
 def test_addresses_longer_than_any_name_of_a_file(tmp_path, length):
     from starlette.testclient import TestClient
 
-    from hextan.api.app import _serve_front_end, bare_app
+    from hextan.api.app import bare_app
+    from hextan.api.front_end import serve_front_end
 
     (tmp_path / "assets").mkdir()
     (tmp_path / "index.html").write_text("<title>Hextan</title>")
     (tmp_path / ".sources").write_text("secret")
     app = bare_app(("testserver",))
-    _serve_front_end(app, tmp_path)
+    serve_front_end(app, tmp_path)
     with TestClient(app, raise_server_exceptions=False) as site:
         assert "<title>" in site.get("/" + "a" * length).text
         assert "secret" not in site.get("/.sources").text

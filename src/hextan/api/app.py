@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 import gc
-import mimetypes
 from collections.abc import Callable
 from functools import cache
 from pathlib import Path
 from typing import Any
 
 from fastapi import FastAPI, HTTPException, Request, Response
-from fastapi.staticfiles import StaticFiles
 from sqlalchemy.orm import Session
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
@@ -42,6 +40,7 @@ from hextan.api import (
 )
 from hextan.api.document import described
 from hextan.api.edges import Compressed, Edges
+from hextan.api.front_end import serve_front_end
 from hextan.api.gate import Gate
 from hextan.api.settings import Settings
 from hextan.api.versions import PREFIX, Versions
@@ -79,7 +78,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         for production_id, sources in listened(session):
             app.state.cameras.listen(production_id, sources)
     if settings.web_dist is not None:
-        _serve_front_end(app, settings.web_dist)
+        serve_front_end(app, settings.web_dist)
     return app
 
 
@@ -184,24 +183,3 @@ def _nowhere(app: FastAPI) -> Callable[[Request], Response]:
         raise HTTPException(404, f"There is no {request.url.path[:200]}.")
 
     return answer
-
-
-def _serve_front_end(app: FastAPI, dist: Path) -> None:
-    mimetypes.add_type("application/manifest+json", ".webmanifest")
-    app.mount("/assets", StaticFiles(directory=dist / "assets"), name="assets")
-    whole = dist.resolve()
-
-    @app.get("/{path:path}", include_in_schema=False)
-    def _page(path: str) -> Response:
-        return FileResponse(_file_at(whole, path) or whole / "index.html")
-
-
-def _file_at(whole: Path, path: str) -> Path | None:
-    """The file of the front end at an address; hidden ones, and what is no name of a file, are none."""
-    if not path or any(step.startswith(".") for step in path.split("/")):
-        return None
-    try:
-        file = (whole / path).resolve()
-        return file if file.is_file() and file.is_relative_to(whole) else None
-    except (OSError, ValueError):
-        return None
