@@ -104,7 +104,14 @@ def web_sources() -> list[Path]:
     """List what the built front end depends on."""
     single = [
         WEB / n
-        for n in ("package.json", "package-lock.json", "index.html", "vite.config.ts", "svelte.config.js")
+        for n in (
+            "package.json",
+            "package-lock.json",
+            "index.html",
+            "vite.config.ts",
+            "packed.ts",
+            "svelte.config.js",
+        )
     ]
     return single + sorted(
         p
