@@ -1,6 +1,7 @@
 <script lang="ts">
   import { distanceWithUnit } from '../../lib/format'
   import type { FinderObject, Unit } from '../../lib/types'
+  import { placeNames } from '../drawings/labels'
   import { ObjectDrag } from './plan.svelte'
 
   interface Props {
@@ -30,10 +31,24 @@
   const beyond = $derived(placed.filter((o) => !inside(o)))
   const label = (o: FinderObject) =>
     `${o.name}${o.blur_share == null ? '' : ` ${(100 * o.blur_share).toFixed(o.blur_share < 0.01 ? 2 : 1)} %`}`
-  const toLeft = $derived((o: FinderObject) => x(o.distance_m) + 12 + 6.3 * label(o).length > width)
+  /** What is held has its name first, then what is nearest. */
+  const rank = (o: FinderObject) => (drag.key_held === o.key ? -1 : o.distance_m)
+  const names = $derived(
+    new Map(
+      placeNames(
+        placed
+          .filter(inside)
+          .toSorted((a, b) => rank(a) - rank(b))
+          .map((o) => ({ id: o.key, x: x(o.distance_m), y: y(o.aside_m), text: label(o) })),
+        width,
+        height,
+      ).map((name) => [name.id, name]),
+    ),
+  )
 </script>
 
 {#each placed.filter(inside) as o (o.key)}
+  {@const name = names.get(o.key)}
   <g
     class="object {o.kind}"
     class:held={drag.key_held === o.key}
@@ -67,11 +82,13 @@
     {:else}
       <line x1={x(o.distance_m)} x2={x(o.distance_m)} y1="20" y2={height} />
     {/if}
-    <text
-      x={x(o.distance_m) + (toLeft(o) ? -12 : 12)}
-      y={y(o.aside_m) + 4}
-      text-anchor={toLeft(o) ? 'end' : 'start'}>{label(o)}</text
-    >
+    {#if name}<text x={name.x} y={name.y}>{name.text}</text>
+    {:else}<text
+        class="crowded"
+        x={x(o.distance_m) - 12}
+        y={y(o.aside_m) + 4}
+        text-anchor={x(o.distance_m) > width / 2 ? 'end' : 'start'}>{label(o)}</text
+      >{/if}
   </g>
 {/each}
 {#if beyond.length}
@@ -103,6 +120,13 @@
   .object .grip {
     fill: transparent;
     stroke: none;
+  }
+  /* A name that found no place beside the others is there when its thing is pointed at. */
+  .crowded {
+    visibility: hidden;
+  }
+  .object:is(:hover, :focus-visible) .crowded {
+    visibility: visible;
   }
   .object:focus-visible {
     outline: none;

@@ -125,7 +125,7 @@
     font-size: 12.5px;
   }
   text {
-    font-size: 11px;
+    font-size: 12px;
     fill: var(--ink-soft);
   }
   .tick,

@@ -90,7 +90,7 @@
     stroke: var(--ink-soft);
   }
   text {
-    font-size: 11.5px;
+    font-size: 12px;
     fill: var(--ink-soft);
   }
   .short {

@@ -105,6 +105,7 @@
   }
   .grid :is(th, td) {
     padding-block: 3px;
+    vertical-align: baseline;
   }
   .opens {
     display: inline-block;

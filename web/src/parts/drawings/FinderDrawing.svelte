@@ -172,7 +172,7 @@
     stroke-dasharray: 8 4;
   }
   text {
-    font-size: 11px;
+    font-size: 12px;
     fill: #9be0c0;
     paint-order: stroke;
     stroke: #0a1726;

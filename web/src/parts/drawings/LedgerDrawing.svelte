@@ -95,7 +95,7 @@
 <style>
   text {
     font-family: var(--font-figures);
-    font-size: 11px;
+    font-size: 12px;
     fill: var(--ink-soft);
   }
   .beam {

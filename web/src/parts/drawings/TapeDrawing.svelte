@@ -64,7 +64,7 @@
     overflow: hidden;
   }
   text {
-    font-size: 11px;
+    font-size: 12px;
     fill: var(--ink-soft);
   }
   .axis {

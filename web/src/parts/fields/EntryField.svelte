@@ -114,7 +114,7 @@
     position: absolute;
     right: -7px;
     top: -1px;
-    font-size: 10px;
+    font-size: 12px;
     line-height: 1;
     color: var(--accent);
     text-decoration: none;

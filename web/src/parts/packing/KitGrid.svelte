@@ -107,7 +107,7 @@
   }
   thead span {
     position: absolute;
-    left: 3px;
+    left: 9px;
     bottom: 2px;
     transform-origin: 0 100%;
     transform: rotate(-60deg) translate(2px, 4px);

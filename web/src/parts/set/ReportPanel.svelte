@@ -7,6 +7,11 @@
   }
   let { report }: Props = $props()
   const { cameras, faults, clips } = $derived(report)
+  /** Whether the minutes that are shown of a camera's cards come to those that are shown of all. */
+  const addsUp = (camera: DayReport['cameras'][number]) => {
+    const shown = camera.cards.reduce((sum, card) => sum + Number(minutes(card.minutes)), 0)
+    return minutes(shown) === minutes(camera.minutes)
+  }
 </script>
 
 <section class="panel" aria-label="What differed">
@@ -60,7 +65,9 @@
             {#if camera.cards.length > 1}
               <tr>
                 <td></td>
-                <td colspan="6" class="soft">{camera.unit} in all</td>
+                <td colspan="6" class="soft"
+                  >{camera.unit} in all{addsUp(camera) ? '' : ', added up before rounding'}</td
+                >
                 <td class="figure">{minutes(camera.minutes)}</td>
                 <td></td>
               </tr>
