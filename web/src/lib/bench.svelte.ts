@@ -248,7 +248,7 @@ export class Bench {
     // What is on its way is not sent twice; what cannot be computed is not kept.
     const stands = this.problem !== null && this.problem.code !== 'no_answer'
     if (!this.kept && !this.conflict && !stands && state !== this.#sent) await this.#write(state)
-    if (this.#closed && (this.kept || !line.away)) this.#noMore()
+    if (this.#closed && (this.kept || this.refused || !line.away)) this.#noMore()
   }
 
   async #write(state: BenchState) {

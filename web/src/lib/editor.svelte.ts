@@ -253,7 +253,7 @@ export class DocumentEditor<D, S> {
     this.#keeping = this.#keeping.then(async () => {
       await this.#keepNow()
       if (!this.kept && !this.refused) line.again(this.#again)
-      if (this.#closed && (this.kept || !line.away)) this.#noMore()
+      if (this.#closed && (this.kept || this.refused || !line.away)) this.#noMore()
     })
     return this.#keeping
   }

@@ -22,11 +22,6 @@ export class Line {
     if (this.away) this.#waiting.add(ask)
   }
 
-  /** Nobody wants that answer any more. */
-  forget(ask: () => void) {
-    this.#waiting.delete(ask)
-  }
-
   /** Somebody answered. */
   found() {
     if (!this.away) return

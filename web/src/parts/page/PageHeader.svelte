@@ -78,7 +78,12 @@
         title="Redo (Ctrl Shift Z)"><Redo size={16} /></button
       >
     {/if}
-    <Choice label="Look" options={MODES} value={modeSwitch.mode} onchange={(mode) => modeSwitch.set(mode)} />
+    <Choice
+      label="Night or day"
+      options={MODES}
+      value={modeSwitch.mode}
+      onchange={(mode) => modeSwitch.set(mode)}
+    />
     <button class="knob" onclick={onask} title="Ask in one line (/)">Ask</button>
     <button class="knob" onclick={onhelp} aria-label="Keys and help" title="Keys (?)">?</button>
   </span>
